@@ -1,0 +1,46 @@
+# What the command says while it works.
+
+say() { printf '%s\n' "$*"; }
+
+# step "what happens now": one line for each slow step.
+step() { printf '\033[2m[keg]\033[0m %s\n' "$*"; }
+
+# fail "what failed" "what to do"
+fail() {
+  printf '\n[keg] FAILED: %s\n' "$1" >&2
+  [ -n "${2:-}" ] && printf '[keg] What to do: %s\n' "$2" >&2
+  exit 1
+}
+
+# quietly LOG "what" command...: runs it, shows the end of its output only when it fails.
+quietly() {
+  local log=$1 what=$2
+  shift 2
+  mkdir -p "$(dirname "$log")"
+  if ! "$@" >"$log" 2>&1; then
+    tail -n 25 "$log" >&2
+    fail "$what" "read the lines above (all of it is in $log), mend it, and start the same command again"
+  fi
+}
+
+keg_help() {
+  cat <<'HELP'
+Keg, a weighed logbook for refrigeration and vehicle-AC technicians.
+
+  ./keg demo [--fresh]   everything on this machine with made-up data; prints the address and sign-ins
+  ./keg start            the real thing: an empty database, a first-run page guarded by a one-time code
+  ./keg dev              the demo with live reload, for working on the code
+  ./keg test             lint, types, build, all tests; closes with the counts
+  ./keg bench            loads a large shop and prints a table of speeds and sizes
+  ./keg screenshots      makes docs/screenshots again from the demo data
+  ./keg backup FILE      writes the database of ./keg start (--demo: of the demo) to FILE
+  ./keg restore FILE     puts FILE back (stop Keg first)
+  ./keg rebuild-summaries [--demo]   folds every job again into the job list
+
+  KEG_PORT           port to serve on (default 4600)         KEG_HOST  address (default 127.0.0.1)
+  KEG_ORIGIN         the address browsers use, when behind another server
+  KEG_DATABASE_URL   an existing PostgreSQL for ./keg start (with KEG_OWNER_DATABASE_URL for migrations)
+  KEG_NOW            fixes the clock, for pictures and tests
+  KEG_RATE_SIGN_IN   sign-in tries allowed, as count/seconds (default 10/300)
+HELP
+}

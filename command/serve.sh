@@ -1,0 +1,83 @@
+# demo, start, dev: a database, migrations, a server.
+
+run_ts() { node --import tsx "$@"; }
+
+prepare() {
+  need_node
+  need_npm_packages
+}
+
+migrate() {
+  step "Bringing the database up to date"
+  run_ts command/migrate.ts || fail "the migration" "${1:-read the lines above}"
+}
+
+keg_demo() {
+  prepare
+  need_build
+  if [ "${1:-}" = --fresh ]; then cluster_forget demo; fi
+  cluster_start demo
+  migrate "a changed migration needs a new database: ./keg demo --fresh"
+  run_ts demo/load.ts || fail "loading the demo data" "./keg demo --fresh starts over"
+  serve demo/sign-ins.txt
+}
+
+keg_start() {
+  prepare
+  need_build
+  if [ -z "${KEG_DATABASE_URL:-}" ]; then cluster_start start; fi
+  migrate "see README, Running it for real"
+  serve ""
+}
+
+keg_dev() {
+  prepare
+  cluster_start demo
+  migrate "./keg demo --fresh"
+  run_ts demo/load.ts
+  KEG_DEV=1 NODE_ENV=development serve demo/sign-ins.txt
+}
+
+# serve FILE: runs the server until Ctrl-C; FILE is printed once it answers.
+serve() {
+  export NODE_ENV=${NODE_ENV:-production} KEG_PORT=${KEG_PORT:-4600} KEG_HOST=${KEG_HOST:-127.0.0.1}
+  KEG_GREETING=$1 node --import tsx server/listen.ts &
+  local server=$!
+  trap 'kill -TERM '"$server"' 2>/dev/null || true; wait '"$server"' || true; exit 130' INT
+  trap 'kill -TERM '"$server"' 2>/dev/null || true; wait '"$server"' || true; exit 143' TERM
+  wait "$server"
+}
+
+# Backup works while Keg runs; restore wants it stopped.
+keg_backup() {
+  local mode=start
+  if [ "${1:-}" = --demo ]; then mode=demo; shift; fi
+  [ -n "${1:-}" ] || fail "backup needs a file" "./keg backup keg-$(date +%F).dump"
+  prepare
+  [ -n "${KEG_ADMIN_DATABASE_URL:-}" ] || cluster_join "$mode"
+  "$(pg_bin)/pg_dump" --format=custom --file="$1" "$KEG_ADMIN_DATABASE_URL" ||
+    fail "the backup" "is there room for $1, and does a database exist? (./keg start makes one)"
+  step "Wrote $1 ($(du -h "$1" | cut -f1)). Keep it somewhere else than this machine."
+}
+
+keg_restore() {
+  local mode=start
+  if [ "${1:-}" = --demo ]; then mode=demo; shift; fi
+  [ -f "${1:-}" ] || fail "restore needs a file that ./keg backup wrote" "./keg restore FILE"
+  prepare
+  [ -n "${KEG_ADMIN_DATABASE_URL:-}" ] || cluster_start "$mode"
+  migrate
+  step "Putting $1 back"
+  # One transaction: either all of it is back or nothing has changed.
+  "$(pg_bin)/pg_restore" --clean --if-exists --single-transaction \
+    --dbname="$KEG_ADMIN_DATABASE_URL" "$1" || fail "the restore; nothing was changed" "is $1 a file that ./keg backup wrote?"
+  migrate
+}
+
+keg_rebuild_summaries() {
+  local mode=start
+  if [ "${1:-}" = --demo ]; then mode=demo; shift; fi
+  prepare
+  [ -n "${KEG_DATABASE_URL:-}" ] || cluster_join "$mode"
+  run_ts command/rebuild-summaries.ts
+}

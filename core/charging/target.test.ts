@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest'
+import { chargeTargets, chargeToleranceMg, stopWeightMg } from '.'
+
+const input = {
+  trade: 'stationary' as const,
+  recoveredMg: 2_950_000,
+  expectedMg: 3_000_000,
+  recoveredAgrees: true,
+}
+
+describe('chargeTargets', () => {
+  it('puts back what came out of a stationary system when the plate agrees', () => {
+    expect(chargeTargets(input).map((t) => [t.basis, t.massMg])).toEqual([
+      ['recovered', 2_950_000],
+      ['expected', 3_000_000],
+    ])
+  })
+  it('goes by the plate on vehicles, and wherever the weights disagree', () => {
+    expect(chargeTargets({ ...input, trade: 'vehicle' })[0]).toMatchObject({
+      basis: 'expected',
+      toleranceMg: 15_000,
+    })
+    expect(chargeTargets({ ...input, recoveredAgrees: false })[0]!.basis).toBe('expected')
+  })
+  it('offers what is known', () => {
+    expect(chargeTargets({ ...input, expectedMg: null, recoveredAgrees: false }).map((t) => t.basis)).toEqual(
+      ['recovered'],
+    )
+    expect(chargeTargets({ ...input, recoveredMg: 0, expectedMg: null })).toEqual([])
+  })
+})
+
+describe('tolerance and stop weight', () => {
+  it('follows the size of the charge', () => {
+    expect(chargeToleranceMg(60_000, 'stationary')).toBe(2_000)
+    expect(chargeToleranceMg(450_000, 'vehicle')).toBe(9_000)
+    expect(chargeToleranceMg(600_000, 'vehicle')).toBe(15_000)
+    expect(chargeToleranceMg(1_000_000, 'stationary')).toBe(15_000)
+    expect(chargeToleranceMg(9_000_000, 'stationary')).toBe(90_000)
+  })
+  it('stops early by what the hose keeps', () => {
+    expect(stopWeightMg(18_000_000, 3_000_000, 30_000)).toBe(14_970_000)
+    expect(stopWeightMg(0, 3_000_000, 0)).toBe(-3_000_000)
+  })
+})

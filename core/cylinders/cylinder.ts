@@ -1,0 +1,27 @@
+export type CylinderKind = 'recovery' | 'virgin' | 'one-way' | 'station'
+
+/** clean: fit to charge with; used: fit for its owner's system; doubtful and mixed: for reclaim. */
+export type Condition = 'clean' | 'used' | 'doubtful' | 'mixed'
+
+/** A cylinder as the rules see it. Masses in whole milligrams, pressures absolute. */
+export interface Cylinder {
+  cylinderId: string
+  label: string
+  kind: CylinderKind
+  /** null: empty, not yet meant for one refrigerant. */
+  refrigerant: string | null
+  tareMg: number
+  waterCapacityMg: number | null
+  fillingRatio: number | null
+  servicePressurePa: number | null
+  testedOn: string | null
+  testYears: number
+  flammableOk: boolean
+  condition: Condition
+  /** null: the shop's own. */
+  ownerCustomerId: string | null
+  balanceMg: number
+  retired: boolean
+  /** Room that other jobs in hand count on. */
+  reservedMg: number
+}

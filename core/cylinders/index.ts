@@ -1,0 +1,5 @@
+export * from './cylinder'
+export * from './fill'
+export * from './take'
+export * from './test-date'
+export * from './water-capacity'

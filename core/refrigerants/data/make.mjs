@@ -1,0 +1,48 @@
+// Makes saturation.json from a folder of saturation CSVs: node core/refrigerants/data/make.mjs FOLDER
+// Columns kept: bubble and dew pressure (Pa absolute), density of liquid at bubble and of vapour at dew (kg/m3).
+import { readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+
+const folder = process.argv[2]
+if (!folder) throw new Error('name the folder of the CSV files')
+
+const rowsOf = (file) => {
+  const [head, ...lines] = readFileSync(join(folder, file), 'utf8').trim().split(/\r?\n/)
+  const names = head.split(',')
+  return lines.map((line) => Object.fromEntries(line.split(',').map((cell, i) => [names[i], cell])))
+}
+
+const refrigerants = rowsOf('composition.csv').map((row) => {
+  const rows = rowsOf(`${row.refrigerant.replace(/[()]/g, '')}.csv`)
+  rows.forEach((r, i) => {
+    if (Number(r.t_C) !== Number(rows[0].t_C) + i) throw new Error(`${row.refrigerant}: not a 1 K grid at ${r.t_C}`)
+  })
+  return {
+    code: row.refrigerant,
+    molarMassG: Number(row.molar_mass_g_mol),
+    composition:
+      row.composition_by_mass === 'pure'
+        ? { [row.refrigerant.replace('-', '')]: 1 }
+        : Object.fromEntries(
+            row.composition_by_mass.split(' + ').map((part) => {
+              const [name, share] = part.split(' ')
+              return [name, Math.round(parseFloat(share) * 100) / 10_000]
+            }),
+          ),
+    firstC: Number(rows[0].t_C),
+    bubblePa: rows.map((r) => Number(r.p_bubble_Pa_abs)),
+    // Left out where it is the bubble pressure: pure fluids and azeotropes.
+    ...(rows.some((r) => r.p_dew_Pa_abs !== r.p_bubble_Pa_abs) ? { dewPa: rows.map((r) => Number(r.p_dew_Pa_abs)) } : {}),
+    liquid: rows.map((r) => Number(r.rho_liquid_kg_m3)),
+    vapour: rows.map((r) => Number(r.rho_vapour_kg_m3)),
+  }
+})
+
+const target = new URL('./saturation.json', import.meta.url)
+writeFileSync(
+  target,
+  `{"source":"saturation data computed with CoolProp 8.0.0","version":1,"refrigerants":[\n${refrigerants
+    .map((r) => JSON.stringify(r))
+    .join(',\n')}\n]}\n`,
+)
+console.log(`${refrigerants.length} refrigerants`)

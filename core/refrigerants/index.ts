@@ -1,0 +1,3 @@
+export * from './saturation'
+export * from './catalogue'
+export type { RefrigerantFacts, SafetyClass } from './facts'

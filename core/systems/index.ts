@@ -1,0 +1,2 @@
+export * from './system'
+export * from './expected'

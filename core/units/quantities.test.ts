@@ -1,0 +1,90 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { formatLength, parseLength } from './length'
+import { atmospherePa, formatPressure, formatVacuum, parsePressure, parseVacuum } from './pressure'
+import { formatTemperature, formatTemperatureDifference, parseTemperature } from './temperature'
+import { UnitError } from './unit-error'
+import { formatVolume, parseVolume } from './volume'
+
+describe('pressure', () => {
+  it('is gauge pressure over the local atmosphere', () => {
+    expect(parsePressure('0', 'psi')).toBeCloseTo(101325, 6)
+    expect(parsePressure('118 psi', 'bar')).toBeCloseTo(101325 + 118 * 6894.757293, 3)
+    expect(parsePressure('8,1', 'bar', atmospherePa(1500))).toBeCloseTo(atmospherePa(1500) + 810000, 3)
+    expect(parsePressure('10 inHg', 'psi')).toBeCloseTo(101325 - 33863.89, 2)
+    expect(parsePressure('-0.3 bar', 'psi')).toBeCloseTo(71325, 3)
+    expect(parsePressure('22 psia', 'psi')).toBeCloseTo(22 * 6894.757293, 3)
+  })
+  it('falls with height as the standard atmosphere does', () => {
+    expect(atmospherePa(0)).toBe(101325)
+    expect(atmospherePa(1500) / 1e3).toBeCloseTo(84.56, 1)
+  })
+  it('shows inches of mercury below atmosphere in US units', () => {
+    expect(formatPressure(101325 - 33863.89, 'psi')).toBe('10 inHg vacuum')
+    expect(formatPressure(101325, 'psi')).toBe('0 psig')
+    expect(formatPressure(71325, 'bar')).toBe('−0.30 bar g')
+  })
+  it('refuses what is below a perfect vacuum', () => {
+    expect(() => parsePressure('-2 bar', 'bar')).toThrow(UnitError)
+    expect(() => parsePressure('40 inHg', 'psi')).toThrow(/perfect vacuum/)
+  })
+})
+
+describe('vacuum', () => {
+  it('is absolute', () => {
+    expect(parseVacuum('500', 'micron')).toBeCloseTo(66.66, 2)
+    expect(parseVacuum('0.67 mbar', 'micron')).toBeCloseTo(67, 6)
+    expect(parseVacuum('67', 'Pa')).toBe(67)
+    expect(formatVacuum(66.66, 'micron')).toBe('500 micron')
+  })
+  it('refuses more than atmosphere', () => {
+    expect(() => parseVacuum('2000 mbar', 'micron')).toThrow(UnitError)
+  })
+})
+
+describe('temperature, length, volume', () => {
+  it('reads the notations of the field', () => {
+    expect(parseTemperature('31C', 'F')).toBeCloseTo(304.15, 6)
+    expect(parseTemperature('-4 °F', 'C')).toBeCloseTo(253.15, 6)
+    expect(parseTemperature('88', 'F')).toBeCloseTo(304.261, 3)
+    expect(parseLength("25'", 'm')).toBeCloseTo(7.62, 6)
+    expect(parseLength('7,5', 'm')).toBe(7.5)
+    expect(parseVolume('1.2 fl oz')).toBeCloseTo(35.488, 3)
+    expect(parseVolume('35')).toBe(35)
+  })
+  it('shows them as instruments do', () => {
+    expect(formatTemperature(304.15, 'F')).toBe('87.8 °F')
+    expect(formatTemperatureDifference(5, 'F')).toBe('9 °F')
+    expect(formatLength(7.62, 'ft')).toBe('25 ft')
+    expect(formatVolume(35, 'fl oz')).toBe('1.18 fl oz')
+  })
+  it('refuses nonsense with a sentence, never with anything else', () => {
+    for (const parse of [
+      (t: string) => parsePressure(t, 'psi'),
+      (t: string) => parseVacuum(t, 'micron'),
+      (t: string) => parseTemperature(t, 'C'),
+      (t: string) => parseLength(t, 'm'),
+      (t: string) => parseVolume(t),
+    ])
+      fc.assert(
+        fc.property(fc.string(), (text) => {
+          try {
+            expect(Number.isFinite(parse(text))).toBe(true)
+          } catch (error) {
+            expect(error).toBeInstanceOf(UnitError)
+          }
+        }),
+      )
+  })
+  it('comes back through its own notation', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 200, max: 400, noNaN: true }),
+        fc.constantFrom('C' as const, 'F' as const),
+        (tempK, style) => {
+          expect(Math.abs(parseTemperature(formatTemperature(tempK, style), 'C') - tempK)).toBeLessThan(0.06)
+        },
+      ),
+    )
+  })
+})

@@ -1,0 +1,35 @@
+import { ZERO_CELSIUS_K } from './factors'
+import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
+import { UnitError } from './unit-error'
+
+export type TemperatureStyle = 'F' | 'C'
+
+const TEMPERATURE = new RegExp(`^(-?) ?(${NUMERAL}) ?(?:°|deg)? ?(c|f|k)?$`)
+
+/**
+ * Reads a temperature: `31C`, `88 °F`, `-12`, `304 K`. Without a unit it is taken in `style`.
+ * @returns kelvin
+ * @throws UnitError when it is no temperature, or outside -100 to +300 C
+ */
+export function parseTemperature(text: string, style: TemperatureStyle): number {
+  const found = TEMPERATURE.exec(tidy(text))
+  if (!found) throw new UnitError(`"${text}" is not a temperature Keg can read: write it like 31 C or 88 F.`)
+  const value = readNumeral(found[2]!) * (found[1] ? -1 : 1)
+  const unit = (found[3] ?? style).toUpperCase()
+  const kelvin =
+    unit === 'K' ? value : unit === 'C' ? value + ZERO_CELSIUS_K : (value - 32) / 1.8 + ZERO_CELSIUS_K
+  if (kelvin < 173.15 || kelvin > 573.15)
+    throw new UnitError(`"${text}" is outside −100 to +300 °C: check the number and its unit.`)
+  return kelvin
+}
+
+/** A temperature to read: half degrees are what clamps know. */
+export function formatTemperature(tempK: number, style: TemperatureStyle): string {
+  const value = style === 'C' ? tempK - ZERO_CELSIUS_K : (tempK - ZERO_CELSIUS_K) * 1.8 + 32
+  return `${trimmed(value, 1).replace('-', '−')} °${style}`
+}
+
+/** A difference of temperatures (superheat, subcooling) to read. */
+export function formatTemperatureDifference(differenceK: number, style: TemperatureStyle): string {
+  return `${trimmed(style === 'C' ? differenceK : differenceK * 1.8, 1).replace('-', '−')} ${style === 'C' ? 'K' : '°F'}`
+}

@@ -1,0 +1,25 @@
+import { ML_PER_US_FL_OZ } from './factors'
+import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
+import { UnitError } from './unit-error'
+
+const VOLUME = new RegExp(`^(${NUMERAL}) ?(ml|cc|cm3|l|fl ?oz|oz)?$`)
+
+/**
+ * Reads a volume of oil or dye: `35`, `35 mL`, `1.2 fl oz`, `0.5 L`. Without a unit it is millilitres.
+ * @returns millilitres
+ * @throws UnitError when it is no volume
+ */
+export function parseVolume(text: string): number {
+  const found = VOLUME.exec(tidy(text))
+  if (!found)
+    throw new UnitError(`"${text}" is not an amount of oil Keg can read: write it like 35 mL or 1.2 fl oz.`)
+  const unit = found[2] ?? 'ml'
+  const ml = readNumeral(found[1]!) * (unit === 'l' ? 1000 : unit.includes('oz') ? ML_PER_US_FL_OZ : 1)
+  if (ml > 100_000) throw new UnitError(`"${text}" is more than 100 L: check the number and its unit.`)
+  return ml
+}
+
+/** A volume to read. */
+export function formatVolume(volumeMl: number, style: 'mL' | 'fl oz'): string {
+  return style === 'mL' ? `${trimmed(volumeMl, 1)} mL` : `${trimmed(volumeMl / ML_PER_US_FL_OZ, 2)} fl oz`
+}

@@ -1,0 +1,106 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { echoWeight, formatWeight, oneWeight, parseWeight } from './weight'
+import { UnitError } from './unit-error'
+
+describe('parseWeight', () => {
+  it.each([
+    ['3 lb 9 oz', 1615923],
+    ['3lb9', 1615923],
+    ['3# 9', 1615923],
+    ['3 LBS 9 oz', 1615923],
+    ['3.56 lb', 1614789],
+    ['57 oz', 1615923],
+    ['0.75 kg', 750000],
+    ['0,75 kg', 750000],
+    ['.75kg', 750000],
+    ['750 g', 750000],
+    ['4 1/2 oz', 127573],
+    ['-2 lb 4 oz', -1020583],
+    ['−500 g', -500000],
+  ])('reads %s', (text, massMg) => {
+    expect(parseWeight(text)).toEqual({ kind: 'one', massMg })
+  })
+
+  it('takes a bare number in the unit beside the field', () => {
+    expect(parseWeight('12.5', 'lb')).toEqual({ kind: 'one', massMg: 5669905 })
+    expect(parseWeight('12,5', 'kg')).toEqual({ kind: 'one', massMg: 12500000 })
+  })
+
+  it('offers the readings of 3-9, whatever the unit beside the field', () => {
+    const parse = parseWeight('3-9', 'kg')
+    expect(parse.kind === 'choose' && parse.readings.map((r) => r.notation)).toEqual([
+      '3 lb 9 oz',
+      '3.9 lb',
+      '3.9 kg',
+    ])
+  })
+
+  it('offers the likely readings of a bare number without a unit', () => {
+    const parse = parseWeight('750')
+    expect(parse.kind === 'choose' && parse.readings.map((r) => r.notation)).toEqual(['750 g', '750 oz'])
+  })
+
+  it('asks about a comma that may part thousands of grams', () => {
+    const parse = parseWeight('1,250 g')
+    expect(parse.kind === 'choose' && parse.readings.map((r) => r.massMg)).toEqual([1250, 1250000])
+  })
+
+  it.each(['', 'abc', '3 lb 18 oz', '3.5 lb 4 oz', '1/0 lb', '12 stone', 'NaN', '1e9 kg', '99999999999 kg'])(
+    'refuses %j with a sentence',
+    (text) => {
+      expect(() => parseWeight(text)).toThrow(UnitError)
+    },
+  )
+
+  it('names the readings when one is wanted', () => {
+    expect(() => oneWeight('3-9')).toThrow(/3 lb 9 oz or 3.9 lb or 3.9 kg/)
+  })
+
+  it('never throws anything but a UnitError, whatever is typed', () => {
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        try {
+          parseWeight(text)
+        } catch (error) {
+          expect(error).toBeInstanceOf(UnitError)
+        }
+      }),
+    )
+  })
+})
+
+describe('formatWeight', () => {
+  it('shows what a scale shows', () => {
+    expect(formatWeight(1615923, 'lb-oz')).toBe('3 lb 9 oz')
+    expect(formatWeight(1632933, 'lb-oz')).toBe('3 lb 9.5 oz')
+    expect(formatWeight(1632933, 'kg')).toBe('1.635 kg')
+    expect(formatWeight(0, 'kg')).toBe('0 g')
+    expect(formatWeight(-226796, 'lb-oz')).toBe('−8 oz')
+  })
+
+  it('comes back within half a step, in either style', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -90_000_000, max: 90_000_000 }), (massMg) => {
+        expect(Math.abs(oneWeight(formatWeight(massMg, 'lb-oz')) - massMg)).toBeLessThanOrEqual(3545)
+        expect(Math.abs(oneWeight(formatWeight(massMg, 'kg')) - massMg)).toBeLessThanOrEqual(2501)
+      }),
+    )
+  })
+})
+
+describe('echoWeight', () => {
+  it('sets decimal pounds beside pounds and ounces', () => {
+    expect(echoWeight(oneWeight('3.6 lb'))).toBe('3.6 lb = 3 lb 9.6 oz = 1.633 kg')
+    expect(echoWeight(oneWeight('3 lb 6 oz'))).toBe('3.375 lb = 3 lb 6 oz = 1.531 kg')
+  })
+
+  it('has one value in all its notations', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 100_000, max: 90_000_000 }), (massMg) => {
+        for (const part of echoWeight(massMg).split(' = '))
+          expect(Math.abs(oneWeight(part) - massMg)).toBeLessThan(1_500)
+      }),
+    )
+  })
+})

@@ -1,0 +1,178 @@
+import { MG_PER_G, MG_PER_KG, MG_PER_LB, MG_PER_OZ } from './factors'
+import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
+import { UnitError } from './unit-error'
+
+/** The unit that a bare number is taken in. */
+export type WeightUnit = 'lb' | 'oz' | 'kg' | 'g'
+/** How weights are shown. */
+export type WeightStyle = 'lb-oz' | 'kg'
+
+export interface WeightReading {
+  /** Whole milligrams. */
+  massMg: number
+  /** The same in a notation that has one reading only: `3 lb 9 oz`. */
+  notation: string
+}
+
+/** What was typed has one reading, or several to choose from by a tap. */
+export type WeightParse = { kind: 'one'; massMg: number } | { kind: 'choose'; readings: WeightReading[] }
+
+const MG_PER: Record<WeightUnit, number> = { lb: MG_PER_LB, oz: MG_PER_OZ, kg: MG_PER_KG, g: MG_PER_G }
+const LB = String.raw`(?:lbs?|#|pounds?)\.?`
+const OZ = String.raw`(?:oz|ounces?)\.?`
+const KG = String.raw`(?:kgs?|kilos?|kilograms?)`
+const G = String.raw`(?:g|gr|grams?)`
+
+const POUNDS_OUNCES = new RegExp(`^(${NUMERAL}) ?${LB} ?(${NUMERAL})(?: ?${OZ})?$`)
+const WITH_UNIT = new RegExp(`^(${NUMERAL}) ?(?:(${LB})|(${OZ})|(${KG})|(${G}))$`)
+const BARE = new RegExp(`^(${NUMERAL})$`)
+const PAIR = /^(\d+) ?[- ] ?(\d+(?:[.,]\d+)?)$/
+const THOUSANDS = /^\d{1,3},\d{3}$/
+
+/** Between a few grams and a large cylinder: what a bare number can sensibly mean. */
+const LIKELY_MG = { least: 5 * MG_PER_G, most: 150 * MG_PER_KG }
+
+/**
+ * Reads a weight in any notation of the field: `3 lb 9 oz`, `3lb9`, `3# 9`, `3.56 lb`, `57 oz`, `0.75 kg`, `750 g`,
+ * decimal comma, leading minus. `3-9` and a bare number without `unit` have several readings: offer them.
+ * @param unit unit shown beside the field; bare numbers are taken in it
+ * @returns whole milligrams, rounded once, here
+ * @throws UnitError when it is no weight
+ */
+export function parseWeight(text: string, unit?: WeightUnit): WeightParse {
+  const typed = tidy(text)
+  if (typed === '') throw new UnitError('Write a weight, such as 12 lb 4 oz or 5.55 kg.')
+  if (typed.startsWith('-')) return negated(parseWeight(typed.slice(1), unit))
+
+  const poundsOunces = POUNDS_OUNCES.exec(typed)
+  if (poundsOunces) return one(fromPoundsOunces(poundsOunces[1]!, poundsOunces[2]!))
+
+  const withUnit = WITH_UNIT.exec(typed)
+  if (withUnit) {
+    const found: WeightUnit = withUnit[2] ? 'lb' : withUnit[3] ? 'oz' : withUnit[4] ? 'kg' : 'g'
+    const numeral = withUnit[1]!
+    if (found === 'g' && THOUSANDS.test(numeral))
+      return choose(readNumeral(numeral) * MG_PER_G, Number(numeral.replace(',', '')) * MG_PER_G)
+    return one(readNumeral(numeral) * MG_PER[found])
+  }
+
+  const bare = BARE.exec(typed)
+  if (bare) {
+    const value = readNumeral(bare[1]!)
+    if (unit) return one(value * MG_PER[unit])
+    const likely = (['g', 'kg', 'lb', 'oz'] as const)
+      .map((u) => ({ massMg: whole(value * MG_PER[u]), notation: `${trimmed(value, 3)} ${u}` }))
+      .filter(({ massMg }) => massMg >= LIKELY_MG.least && massMg <= LIKELY_MG.most)
+    if (likely.length === 0) throw new UnitError(`"${text}" needs its unit: write lb, oz, kg or g after it.`)
+    return { kind: 'choose', readings: likely }
+  }
+
+  const pair = PAIR.exec(typed)
+  if (pair) return pairReadings(pair[1]!, pair[2]!)
+
+  throw new UnitError(
+    `"${text}" is not a weight Keg can read: write it like 12 lb 4 oz, 12.25 lb, 5.55 kg or 750 g.`,
+  )
+}
+
+/** The reading, where there is one only. @throws UnitError when there are several */
+export function oneWeight(text: string, unit?: WeightUnit): number {
+  const parse = parseWeight(text, unit)
+  if (parse.kind === 'one') return parse.massMg
+  throw new UnitError(
+    `"${text}" can be read as ${parse.readings.map((r) => r.notation).join(' or ')}: write which one you mean.`,
+  )
+}
+
+/** A weight as a technician reads it from a scale: quarter ounces, or 5 g below 100 kg. */
+export function formatWeight(massMg: number, style: WeightStyle): string {
+  const sign = massMg < 0 ? '−' : ''
+  const size = Math.abs(massMg)
+  if (style === 'lb-oz') {
+    const quarters = Math.round(size / (MG_PER_OZ / 4))
+    const pounds = Math.floor(quarters / 64)
+    const ounces = trimmed((quarters % 64) / 4, 2)
+    if (quarters === 0) return '0 oz'
+    return sign + (pounds ? `${pounds} lb ${ounces} oz` : `${ounces} oz`)
+  }
+  const grams = Math.round(size / (5 * MG_PER_G)) * 5
+  if (grams === 0) return '0 g'
+  return sign + (grams < 1000 ? `${grams} g` : `${(grams / 1000).toFixed(3)} kg`)
+}
+
+/** Decimal pounds and kilograms for exports: three decimals, no unit. */
+export function massNumber(massMg: number, unit: 'lb' | 'kg' | 'g'): string {
+  return (massMg / MG_PER[unit]).toFixed(unit === 'g' ? 0 : 3)
+}
+
+/** The weight in all notations at once, so that 3.6 lb is not taken for 3 lb 6 oz. */
+export function echoWeight(massMg: number): string {
+  const sign = massMg < 0 ? '−' : ''
+  const size = Math.abs(massMg)
+  const tenths = Math.round((size / MG_PER_OZ) * 10)
+  const pounds = Math.floor(tenths / 160)
+  const ounces = trimmed((tenths % 160) / 10, 1)
+  const decimal = `${sign}${trimmed(size / MG_PER_LB, 3)} lb`
+  const split = pounds ? `${sign}${pounds} lb ${ounces} oz` : `${sign}${ounces} oz`
+  const metric =
+    size < MG_PER_KG
+      ? `${sign}${trimmed(size / MG_PER_G, 0)} g`
+      : `${sign}${(size / MG_PER_KG).toFixed(3)} kg`
+  return `${decimal} = ${split} = ${metric}`
+}
+
+function fromPoundsOunces(pounds: string, ounces: string): number {
+  const oz = readNumeral(ounces)
+  if (oz >= 16)
+    throw new UnitError(
+      `${ounces} oz is more than a pound: write it with less than 16 oz, or as ounces only.`,
+    )
+  if (/[.,/]/.test(pounds))
+    throw new UnitError(
+      `"${pounds} lb ${ounces} oz" has a part of a pound twice: write ${pounds} lb, or whole pounds and ounces.`,
+    )
+  return readNumeral(pounds) * MG_PER_LB + oz * MG_PER_OZ
+}
+
+function pairReadings(left: string, right: string): WeightParse {
+  const readings: WeightReading[] = []
+  if (readNumeral(right) < 16)
+    readings.push({
+      massMg: whole(fromPoundsOunces(left, right)),
+      notation: `${left} lb ${right.replace(',', '.')} oz`,
+    })
+  if (/^\d+$/.test(right)) {
+    const decimal = Number(`${left}.${right}`)
+    readings.push({ massMg: whole(decimal * MG_PER_LB), notation: `${left}.${right} lb` })
+    readings.push({ massMg: whole(decimal * MG_PER_KG), notation: `${left}.${right} kg` })
+  }
+  if (readings.length === 1) return { kind: 'one', massMg: readings[0]!.massMg }
+  return { kind: 'choose', readings }
+}
+
+function negated(parse: WeightParse): WeightParse {
+  if (parse.kind === 'one') return { kind: 'one', massMg: -parse.massMg }
+  return {
+    kind: 'choose',
+    readings: parse.readings.map((r) => ({ massMg: -r.massMg, notation: `-${r.notation}` })),
+  }
+}
+
+function choose(...massesMg: number[]): WeightParse {
+  return {
+    kind: 'choose',
+    readings: massesMg.map((m) => ({ massMg: whole(m), notation: `${trimmed(m / MG_PER_G, 3)} g` })),
+  }
+}
+
+function one(massMg: number): WeightParse {
+  return { kind: 'one', massMg: whole(massMg) }
+}
+
+function whole(massMg: number): number {
+  if (massMg > 1e12)
+    throw new UnitError(
+      "That is heavier than anything on a technician's scale: check the number and its unit.",
+    )
+  return Math.round(massMg)
+}

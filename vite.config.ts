@@ -1,0 +1,23 @@
+import { fileURLToPath } from 'node:url'
+import { reactRouter } from '@react-router/dev/vite'
+import { defineConfig } from 'vite'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineConfig(({ isSsrBuild }) => ({
+  plugins: [reactRouter()],
+  resolve: {
+    alias: [
+      { find: /^~\//, replacement: here('./app/') },
+      { find: /^#core\//, replacement: here('./core/') },
+      { find: /^#db$/, replacement: here('./db/index.ts') },
+    ],
+  },
+  css: {
+    preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } },
+  },
+  build: {
+    rollupOptions: isSsrBuild ? { input: './server/app.ts' } : undefined,
+    chunkSizeWarningLimit: 700,
+  },
+}))
