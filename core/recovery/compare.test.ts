@@ -18,6 +18,12 @@ describe('compareRecovered', () => {
   it('finds too much', () => {
     expect(outcome(3_200_000)).toBe('more-than-expected')
   })
+  it('cannot say too little while the system was not emptied, but can say too much', () => {
+    const early = (massMg: number) => compareRecovered({ massMg, sigmaMg: 10_000 }, expected, false).code
+    expect(early(900_000)).toBe('not-emptied')
+    expect(early(3_000_000)).toBe('as-expected')
+    expect(early(3_200_000)).toBe('more-than-expected')
+  })
   it('gives no verdict on nothing, or without a plate', () => {
     expect(outcome(0)).toBe('nothing-recovered')
     expect(compareRecovered({ massMg: 2_000_000, sigmaMg: 10_000 }, null)).toMatchObject({

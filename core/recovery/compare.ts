@@ -18,8 +18,13 @@ const MOSTLY_GONE = 0.5
  * uncertainty; on the low side also against what a recovery leaves behind.
  * Nothing recovered, or no plate: no verdict on over or under, on to the leak test.
  * @param expected null where no plate is known
+ * @param emptied the system went down to level and stayed there; without it too little says nothing
  */
-export function compareRecovered(recovered: Recovered, expected: Recovered | null): Verdict {
+export function compareRecovered(
+  recovered: Recovered,
+  expected: Recovered | null,
+  emptied = true,
+): Verdict {
   const numbers: Verdict['numbers'] = [
     {
       name: 'recovered',
@@ -62,6 +67,14 @@ export function compareRecovered(recovered: Recovered, expected: Recovered | nul
       outcome: 'good',
       code: 'as-expected',
       reasons: [{ code: 'not-a-leak' }, { code: 'may-go-back-if-clean' }],
+      numbers,
+      source,
+    }
+  if (!emptied)
+    return {
+      outcome: 'open',
+      code: 'not-emptied',
+      reasons: [{ code: 'rest-still-inside' }, { code: 'pull-again-or-hold' }],
       numbers,
       source,
     }

@@ -1,0 +1,50 @@
+# test: everything that CI runs. One part alone: ./keg test unit | e2e, with arguments for its runner after it.
+
+keg_test() {
+  local part=${1:-all}
+  [ $# -gt 0 ] && shift
+  prepare
+  case "$part" in
+    all) need_chromium; test_static; test_build ;;
+    unit) ;;
+    e2e) need_chromium; need_build ;;
+    *) fail "there is no part '$part' of the tests" "./keg test, ./keg test unit [file], or ./keg test e2e [file]" ;;
+  esac
+  cluster_forget test
+  cluster_start test
+  migrate
+  rm -rf test-results
+  mkdir -p test-results
+  local failed=0
+  [ "$part" = e2e ] || test_unit "$@" || failed=1
+  [ "$part" = unit ] || test_browser "$@" || failed=1
+  node command/counts.mjs test-results/*.json || failed=1
+  return "$failed"
+}
+
+test_static() {
+  step "Formatting"
+  npm run --silent format:check || fail "the formatting" "npm run format"
+  step "Types"
+  npm run --silent typecheck || fail "the types" "mend what is listed above"
+  step "Lint"
+  npm run --silent lint || fail "the lint" "mend what is listed above"
+  step "Dead code"
+  npm run --silent dead || fail "dead code was found" "delete what is listed above"
+}
+
+test_build() {
+  step "Building"
+  quietly "${TMPDIR:-/tmp}/keg-build-$$.log" "the build" npm run build
+  touch build/.stamp
+}
+
+test_unit() {
+  step "Unit and database tests"
+  npx vitest run --reporter=default --reporter=json --outputFile.json=test-results/vitest.json "$@"
+}
+
+test_browser() {
+  step "Browser tests"
+  KEG_CHROMIUM=$(chromium_path) npx playwright test "$@"
+}

@@ -1,0 +1,2 @@
+export * from './movement'
+export * from './differences'

@@ -1,0 +1,7 @@
+export * from './entry'
+export * from './state'
+export * from './fold'
+export * from './bookings'
+export * from './next'
+export * from './gross'
+export * from './reservations'

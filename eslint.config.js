@@ -1,0 +1,153 @@
+import js from '@eslint/js'
+import boundaries from 'eslint-plugin-boundaries'
+import reactHooks from 'eslint-plugin-react-hooks'
+import globals from 'globals'
+import ts from 'typescript-eslint'
+
+// The floors of the house: an arrow points from a floor to those it may stand on. None runs upwards.
+const MAY_STAND_ON = {
+  core: ['core', 'verdict'],
+  verdict: [],
+  db: ['core', 'verdict', 'db'],
+  app: ['core', 'verdict', 'db', 'app'],
+  server: ['db', 'app', 'server'],
+  demo: ['core', 'verdict', 'db', 'demo'],
+  command: ['db', 'command', 'demo'],
+  bench: ['core', 'verdict', 'db', 'demo', 'bench'],
+  testing: ['core', 'verdict', 'db', 'demo', 'testing'],
+  e2e: ['core', 'verdict', 'db', 'demo', 'testing', 'e2e'],
+}
+
+// Within core: which subject may use which. No circles.
+const CORE_MAY_USE = {
+  units: [],
+  refrigerants: ['units'],
+  cylinders: ['units', 'refrigerants'],
+  systems: ['units', 'refrigerants'],
+  recovery: ['units', 'refrigerants'],
+  vacuum: ['units', 'refrigerants'],
+  oil: ['units'],
+  charging: ['units', 'refrigerants', 'systems'],
+  verify: ['units', 'refrigerants', 'systems'],
+  ledger: ['units'],
+  tape: ['units', 'cylinders', 'systems', 'charging', 'recovery', 'vacuum', 'ledger'],
+}
+
+export default ts.config(
+  { ignores: ['build', '.react-router', 'node_modules', 'test-results', 'playwright-report'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    languageOptions: { globals: { ...globals.node, ...globals.browser } },
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      'no-empty': ['error', { allowEmptyCatch: false }],
+      'no-console': 'error',
+      eqeqeq: 'error',
+    },
+  },
+  { files: ['app/**/*.{ts,tsx}'], ...reactHooks.configs.flat['recommended-latest'] },
+  {
+    files: ['{command,bench,demo,server,e2e,testing}/**/*.ts', '**/*.mjs', '*.ts'],
+    rules: { 'no-console': 'off' },
+  },
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { boundaries },
+    settings: {
+      'import/resolver': { typescript: { project: './tsconfig.json' } },
+      'boundaries/include': ['**/*.{ts,tsx}'],
+      'boundaries/elements': [
+        { type: 'verdict', pattern: 'core/verdict.ts', partialMatch: false },
+        { type: 'core', pattern: 'core/*', capture: ['subject'] },
+        ...['db', 'app', 'server', 'demo', 'command', 'bench', 'e2e', 'testing'].map((type) => ({
+          type,
+          pattern: type,
+        })),
+      ],
+    },
+    rules: {
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: [
+            ...Object.entries(MAY_STAND_ON).map(([from, to]) => ({
+              from: { element: { type: from } },
+              allow: { to: { element: { types: { anyOf: to.length ? to : ['none'] } } } },
+            })),
+            ...Object.entries(CORE_MAY_USE).map(([from, uses]) => ({
+              from: { element: { type: 'core', captured: { subject: from } } },
+              disallow: {
+                to: {
+                  element: {
+                    type: 'core',
+                    captured: {
+                      subject: Object.keys(CORE_MAY_USE).filter((s) => s !== from && !uses.includes(s)),
+                    },
+                  },
+                },
+              },
+            })),
+            { allow: { to: { module: { origin: ['external', 'core'] } } } },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    // A folder's index is its front door.
+    files: ['**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: ['#core/*/*', '!#core/verdict'], message: "Import from the folder's front door: '#core/tape'." },
+            { group: ['react-bootstrap/*'], message: "Import from 'react-bootstrap'." },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    // core computes: no interface, no Node, no clock and no dice of its own.
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts', 'core/**/data/**'],
+    rules: {
+      'no-restricted-globals': ['error', 'process', 'window', 'document', 'fetch', 'performance', 'crypto', 'setTimeout'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'core has no dice of its own: pass what is needed in.' },
+        { object: 'Date', property: 'now', message: 'core has no clock of its own: pass the time in.' },
+      ],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: ['node:*', 'react', 'react-*', 'postgres', '#db', '~/*'], message: 'core is pure computation.' },
+            { regex: '^\\.\\./[^/]+/.+', message: "Import from the folder's front door: '../tape'." },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    // SQL lives in db/.
+    files: ['{app,core,server,bench}/**/*.{ts,tsx}'],
+    ignores: ['core/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: ['#core/*/*'], message: "Import from the folder's front door: '#core/tape'." },
+            { group: ['react-bootstrap/*'], message: "Import from 'react-bootstrap'." },
+            { group: ['postgres'], message: 'SQL lives in db/: add a query module there.' },
+          ],
+        },
+      ],
+    },
+  },
+)
