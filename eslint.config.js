@@ -104,7 +104,10 @@ export default ts.config(
         'error',
         {
           patterns: [
-            { group: ['#core/*/*', '!#core/verdict'], message: "Import from the folder's front door: '#core/tape'." },
+            {
+              group: ['#core/*/*', '!#core/verdict'],
+              message: "Import from the folder's front door: '#core/tape'.",
+            },
             { group: ['react-bootstrap/*'], message: "Import from 'react-bootstrap'." },
           ],
         },
@@ -116,17 +119,33 @@ export default ts.config(
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts', 'core/**/data/**'],
     rules: {
-      'no-restricted-globals': ['error', 'process', 'window', 'document', 'fetch', 'performance', 'crypto', 'setTimeout'],
+      'no-restricted-globals': [
+        'error',
+        'process',
+        'window',
+        'document',
+        'fetch',
+        'performance',
+        'crypto',
+        'setTimeout',
+      ],
       'no-restricted-properties': [
         'error',
-        { object: 'Math', property: 'random', message: 'core has no dice of its own: pass what is needed in.' },
+        {
+          object: 'Math',
+          property: 'random',
+          message: 'core has no dice of its own: pass what is needed in.',
+        },
         { object: 'Date', property: 'now', message: 'core has no clock of its own: pass the time in.' },
       ],
       'no-restricted-imports': [
         'error',
         {
           patterns: [
-            { group: ['node:*', 'react', 'react-*', 'postgres', '#db', '~/*'], message: 'core is pure computation.' },
+            {
+              group: ['node:*', 'react', 'react-*', 'postgres', '#db', '~/*'],
+              message: 'core is pure computation.',
+            },
             { regex: '^\\.\\./[^/]+/.+', message: "Import from the folder's front door: '../tape'." },
           ],
         },

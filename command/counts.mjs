@@ -13,8 +13,12 @@ for (const file of process.argv.slice(2)) {
     counts.failed += report.numFailedTests
     counts.skipped += report.numPendingTests + report.numTodoTests
     // A file that could not even be loaded has no tests to fail.
-    counts.failed += report.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length
+    counts.failed += report.testResults.filter(
+      (f) => f.status === 'failed' && f.assertionResults.length === 0,
+    ).length
   }
 }
-console.log(`${counts.passed} passed, ${counts.failed} failed` + (counts.skipped ? `, ${counts.skipped} skipped` : ''))
+console.log(
+  `${counts.passed} passed, ${counts.failed} failed` + (counts.skipped ? `, ${counts.skipped} skipped` : ''),
+)
 process.exit(counts.failed > 0 || counts.passed === 0 ? 1 : 0)

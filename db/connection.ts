@@ -40,6 +40,8 @@ export function database(): Sql {
     pool = postgres(url, {
       max: Number(process.env.KEG_DATABASE_CONNECTIONS ?? 10),
       types: { bigint: safeBigint, date: plainDate },
+      // Columns only: what is inside a jsonb is nobody's business here.
+      transform: { column: { from: postgres.toCamel, to: postgres.fromCamel } },
       onnotice: () => {},
       connect_timeout: 10,
     }) as unknown as Sql
@@ -47,19 +49,29 @@ export function database(): Sql {
   return pool
 }
 
+const DEADLOCK = '40P01'
+const TRIES = 3
+
 /**
  * The only way to a shop's rows: one transaction with the shop set for it. Row-level security shows and takes
- * nothing else, whatever the query says. Not to be nested, and no network calls inside.
+ * nothing else, whatever the query says. Not to be nested, and no network calls inside. After a deadlock it is done
+ * again from the start.
  * @throws Error when called within another shop's transaction.
  */
 export async function inShop<T>(shopId: string, work: (tx: ShopTx) => Promise<T>): Promise<T> {
   if (insideShop.getStore()) throw new Error('inShop must not be nested: pass the transaction on instead')
   return insideShop.run(shopId, async () => {
-    const result = await database().begin(async (tx) => {
-      await tx`select set_config('keg.shop_id', ${shopId}, true)`
-      return { value: await work(tx as unknown as ShopTx) }
-    })
-    return (result as { value: T }).value
+    for (let tried = 1; ; tried++) {
+      try {
+        const result = await database().begin(async (tx) => {
+          await tx`select set_config('keg.shop_id', ${shopId}, true)`
+          return { value: await work(tx as unknown as ShopTx) }
+        })
+        return (result as { value: T }).value
+      } catch (error) {
+        if (tried >= TRIES || (error as { code?: string }).code !== DEADLOCK) throw error
+      }
+    }
   })
 }
 

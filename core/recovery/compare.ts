@@ -20,11 +20,7 @@ const MOSTLY_GONE = 0.5
  * @param expected null where no plate is known
  * @param emptied the system went down to level and stayed there; without it too little says nothing
  */
-export function compareRecovered(
-  recovered: Recovered,
-  expected: Recovered | null,
-  emptied = true,
-): Verdict {
+export function compareRecovered(recovered: Recovered, expected: Recovered | null, emptied = true): Verdict {
   const numbers: Verdict['numbers'] = [
     {
       name: 'recovered',

@@ -56,7 +56,8 @@ export interface EntryBodies {
   note: { text: string }
   'verdict-given': { about: VerdictAbout; verdict: Verdict; engine: number; tables: number }
   'verdict-overruled': { entryId: string; reason: string }
-  correction: { entryId: string; body: Record<string, unknown> | null; reason: string }
+  /** `kind` is that of the entry corrected; `body` replaces its body, null strikes it. */
+  correction: { entryId: string; kind: EntryKind; body: Record<string, unknown> | null; reason: string }
   'job-waiting': { what: string }
   'job-resumed': Record<string, never>
   'job-closed': Record<string, never>

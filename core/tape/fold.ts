@@ -47,8 +47,9 @@ function corrected(entries: Entry[]): TapeLine[] {
   const last = new Map<string, Entry & { kind: 'correction' }>()
   for (const entry of entries) if (entry.kind === 'correction') last.set(entry.body.entryId, entry)
   return entries.map((entry) => {
-    const by = entry.kind === 'correction' ? undefined : last.get(entry.entryId)
-    if (!by) return { entry, body: entry.body, struck: false }
+    const by = last.get(entry.entryId)
+    if (!by || by.body.kind !== entry.kind || entry.kind === 'correction')
+      return { entry, body: entry.body, struck: false }
     const struck = by.body.body === null
     return { entry, body: struck ? entry.body : (by.body.body as Entry['body']), struck, correctedBy: by }
   })

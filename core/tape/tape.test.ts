@@ -65,18 +65,22 @@ describe('foldTape', () => {
     const ended = end('r1', 15_000_000)
     const tape = [started, slip, ended]
     expect(
-      foldTape([...tape, entry('correction', { entryId: slip.entryId, body: null, reason: 'slip' })])
-        .lines[1]!.struck,
+      foldTape([
+        ...tape,
+        entry('correction', { entryId: slip.entryId, kind: 'weight-noted', body: null, reason: 'slip' }),
+      ]).lines[1]!.struck,
     ).toBe(true)
     const twice = foldTape([
       ...tape,
       entry('correction', {
         entryId: ended.entryId,
+        kind: 'run-ended',
         body: { runId: 'r1', weightMg: 14_000_000, hoseMg: 0 },
         reason: 'a',
       }),
       entry('correction', {
         entryId: ended.entryId,
+        kind: 'run-ended',
         body: { runId: 'r1', weightMg: 14_500_000, hoseMg: 0 },
         reason: 'b',
       }),
@@ -92,9 +96,9 @@ describe('foldTape', () => {
     expect(foldTape([start('r', 1), entry('job-closed', {}), weight('r', 5)]).flags).toEqual([
       'noted-after-close',
     ])
-    expect(foldTape([entry('correction', { entryId: 'x', body: null, reason: '' })]).flags).toEqual([
-      'correction-without-entry',
-    ])
+    expect(
+      foldTape([entry('correction', { entryId: 'x', kind: 'note', body: null, reason: '' })]).flags,
+    ).toEqual(['correction-without-entry'])
   })
 
   it('refuses a tape from a newer version', () => {
@@ -293,12 +297,23 @@ const randomTape = fc
         entry('run-ended', { runId, weightMg: run.last, hoseMg: 0 }, at + 1),
       ]
       if (run.corrected === 'strike')
-        entries.push(entry('correction', { entryId: entries[1]!.entryId, body: null, reason: '' }, at + 2))
+        entries.push(
+          entry(
+            'correction',
+            { entryId: entries[1]!.entryId, kind: 'run-ended', body: null, reason: '' },
+            at + 2,
+          ),
+        )
       else if (run.corrected !== null)
         entries.push(
           entry(
             'correction',
-            { entryId: entries[1]!.entryId, body: { runId, weightMg: run.corrected, hoseMg: 0 }, reason: '' },
+            {
+              entryId: entries[1]!.entryId,
+              kind: 'run-ended',
+              body: { runId, weightMg: run.corrected, hoseMg: 0 },
+              reason: '',
+            },
             at + 2,
           ),
         )
@@ -308,6 +323,7 @@ const randomTape = fc
             'correction',
             {
               entryId: entries[0]!.entryId,
+              kind: 'run-started',
               body: {
                 runId,
                 use: run.use,

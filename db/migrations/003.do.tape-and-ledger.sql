@@ -153,3 +153,10 @@ call guard('movement');
 grant select, insert on job, entry, voucher, movement to keg_app;
 grant update (next_seq) on job to keg_app;
 grant select, insert, update, delete on job_summary, reservation to keg_app;
+
+-- For commands that run over all shops.
+create function all_shops() returns setof uuid
+  language sql stable security definer set search_path = public, pg_temp
+  as $$ select distinct d.shop_id from directory d order by 1 $$;
+revoke all on function all_shops from public;
+grant execute on function all_shops to keg_app;

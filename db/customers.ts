@@ -1,0 +1,53 @@
+import type { ShopTx } from './connection'
+
+export interface Site {
+  siteId: string
+  customerId: string
+  customer: string
+  name: string
+  address: string
+  altitudeM: number
+}
+
+/** Sites with the customers they belong to, by name. */
+export async function sites(tx: ShopTx): Promise<Site[]> {
+  return tx<Site[]>`
+    select s.site_id, s.customer_id, c.name as customer, s.name, s.address, s.altitude_m
+    from site s join customer c using (shop_id, customer_id)
+    order by lower(c.name), lower(s.name) limit 2000`
+}
+
+export async function customers(tx: ShopTx): Promise<{ customerId: string; name: string }[]> {
+  return tx<{ customerId: string; name: string }[]>`
+    select customer_id, name from customer order by lower(name) limit 2000`
+}
+
+/** A customer by name, made when there is none yet. @returns its id */
+export async function customerNamed(
+  tx: ShopTx,
+  customer: { customerId: string; name: string; at: Date },
+): Promise<string> {
+  const [known] = await tx<{ customerId: string }[]>`
+    select customer_id from customer where lower(name) = lower(${customer.name}) limit 1`
+  if (known) return known.customerId
+  await tx`
+    insert into customer (shop_id, customer_id, name, created_at)
+    values (current_shop(), ${customer.customerId}, ${customer.name}, ${customer.at})
+    on conflict do nothing`
+  return customer.customerId
+}
+
+/** A customer's site by name, made when there is none yet. @returns its id */
+export async function siteNamed(
+  tx: ShopTx,
+  site: Omit<Site, 'customer' | 'address'> & { address?: string; at: Date },
+): Promise<string> {
+  const [known] = await tx<{ siteId: string }[]>`
+    select site_id from site where customer_id = ${site.customerId} and lower(name) = lower(${site.name}) limit 1`
+  if (known) return known.siteId
+  await tx`
+    insert into site (shop_id, site_id, customer_id, name, address, altitude_m, created_at)
+    values (current_shop(), ${site.siteId}, ${site.customerId}, ${site.name}, ${site.address ?? ''}, ${site.altitudeM}, ${site.at})
+    on conflict do nothing`
+  return site.siteId
+}

@@ -1,0 +1,163 @@
+import type { Condition, Cylinder } from '#core/cylinders'
+import type { ShopTx } from './connection'
+
+/** A cylinder with what the screens say of it. */
+export interface CylinderRow extends Cylinder {
+  keepsAt: string
+  /** Name of the customer whose gas it holds; null: the shop's own. */
+  owner: string | null
+}
+
+/** @param jobId reservations of this job are its own and do not count */
+const SELECT = (tx: ShopTx, jobId: string | null = null) => tx`
+  select c.cylinder_id, c.label, c.kind, c.refrigerant, c.tare_mg, c.water_capacity_mg, c.filling_ratio,
+    c.service_pressure_pa, c.tested_on, c.test_years, c.flammable_ok, c.condition, c.owner_customer_id, c.keeps_at,
+    c.balance_mg, c.retired_at is not null as retired,
+    (select o.name from customer o where o.shop_id = c.shop_id and o.customer_id = c.owner_customer_id) as owner,
+    (select coalesce(sum(r.room_mg), 0)::bigint from reservation r
+      where r.shop_id = c.shop_id and r.cylinder_id = c.cylinder_id
+        and r.job_id is distinct from ${jobId}) as reserved_mg
+  from cylinder c`
+
+export interface RackFilter {
+  refrigerant?: string
+  /** Part of a label. */
+  label?: string
+  retired?: boolean
+}
+
+const where = (tx: ShopTx, { refrigerant, label, retired }: RackFilter) => tx`
+  where (c.retired_at is not null) = ${retired ?? false}
+  ${refrigerant ? tx`and c.refrigerant = ${refrigerant}` : tx``}
+  ${label ? tx`and c.label ilike ${`%${label.replace(/[\\%_]/g, '\\$&')}%`}` : tx``}`
+
+/** One page of the rack, by refrigerant and label, and how many there are in all. */
+export async function rack(
+  tx: ShopTx,
+  filter: RackFilter,
+  page: number,
+  pageSize: number,
+): Promise<{ cylinders: CylinderRow[]; count: number }> {
+  const [cylinders, [total]] = await Promise.all([
+    tx<CylinderRow[]>`
+      ${SELECT(tx)} ${where(tx, filter)}
+      order by c.refrigerant nulls last, lower(c.label) limit ${pageSize} offset ${(page - 1) * pageSize}`,
+    tx<{ count: number }[]>`select count(*) from cylinder c ${where(tx, filter)}`,
+  ])
+  return { cylinders, count: total!.count }
+}
+
+/** What the rack holds: mass of each refrigerant. */
+export async function stock(
+  tx: ShopTx,
+): Promise<{ refrigerant: string | null; cylinders: number; massMg: number }[]> {
+  return tx<{ refrigerant: string | null; cylinders: number; massMg: number }[]>`
+    select refrigerant, count(*) as cylinders, coalesce(sum(balance_mg), 0)::bigint as mass_mg
+    from cylinder where retired_at is null group by refrigerant order by refrigerant nulls last`
+}
+
+export async function cylinderOf(
+  tx: ShopTx,
+  cylinderId: string,
+  jobId: string | null = null,
+): Promise<CylinderRow | undefined> {
+  return (await cylindersOf(tx, [cylinderId], jobId))[0]
+}
+
+export async function cylindersOf(
+  tx: ShopTx,
+  cylinderIds: string[],
+  jobId: string | null = null,
+): Promise<CylinderRow[]> {
+  if (cylinderIds.length === 0) return []
+  return tx<CylinderRow[]>`${SELECT(tx, jobId)} where c.cylinder_id in ${tx(cylinderIds)}`
+}
+
+/** Cylinders in use that hold this refrigerant, or nothing yet. */
+export async function cylindersFor(tx: ShopTx, refrigerant: string, jobId: string): Promise<CylinderRow[]> {
+  return tx<CylinderRow[]>`
+    ${SELECT(tx, jobId)}
+    where c.retired_at is null and (c.refrigerant = ${refrigerant} or c.refrigerant is null)
+    order by c.balance_mg desc limit 1000`
+}
+
+/** Those in use whose label has this in it, the shortest labels first. */
+export async function findCylinders(
+  tx: ShopTx,
+  label: string,
+  jobId: string | null = null,
+): Promise<CylinderRow[]> {
+  return tx<CylinderRow[]>`
+    ${SELECT(tx, jobId)} ${where(tx, { label })} order by length(c.label), lower(c.label) limit 12`
+}
+
+export interface CylinderData {
+  label: string
+  kind: Cylinder['kind']
+  refrigerant: string | null
+  tareMg: number
+  waterCapacityMg: number | null
+  fillingRatio: number | null
+  servicePressurePa: number | null
+  testedOn: string | null
+  testYears: number
+  flammableOk: boolean
+  condition: Condition
+  ownerCustomerId: string | null
+  keepsAt: string
+}
+
+const FIELDS = [
+  'label',
+  'kind',
+  'refrigerant',
+  'tareMg',
+  'waterCapacityMg',
+  'fillingRatio',
+  'servicePressurePa',
+  'testedOn',
+  'testYears',
+  'flammableOk',
+  'condition',
+  'ownerCustomerId',
+  'keepsAt',
+] as const satisfies (keyof CylinderData)[]
+
+/** Another cylinder in use has this label. */
+export class LabelTakenError extends Error {
+  override name = 'LabelTakenError'
+}
+
+/** Sending it twice adds one. @throws LabelTakenError */
+export async function addCylinder(
+  tx: ShopTx,
+  cylinderId: string,
+  data: CylinderData,
+  at: Date,
+): Promise<void> {
+  if (await cylinderOf(tx, cylinderId)) return
+  await labelled(
+    () => tx`
+      insert into cylinder (shop_id, cylinder_id, created_at, label, kind, refrigerant, tare_mg, water_capacity_mg,
+        filling_ratio, service_pressure_pa, tested_on, test_years, flammable_ok, condition, owner_customer_id, keeps_at)
+      values (current_shop(), ${cylinderId}, ${at}, ${data.label}, ${data.kind}, ${data.refrigerant}, ${data.tareMg},
+        ${data.waterCapacityMg}, ${data.fillingRatio}, ${data.servicePressurePa}, ${data.testedOn}, ${data.testYears},
+        ${data.flammableOk}, ${data.condition}, ${data.ownerCustomerId}, ${data.keepsAt})
+      on conflict (shop_id, cylinder_id) do nothing`,
+  )
+}
+
+/** @throws LabelTakenError */
+export async function changeCylinder(tx: ShopTx, cylinderId: string, data: CylinderData): Promise<void> {
+  await labelled(() => tx`update cylinder set ${tx(data, ...FIELDS)} where cylinder_id = ${cylinderId}`)
+}
+
+async function labelled(write: () => PromiseLike<unknown>) {
+  try {
+    await write()
+  } catch (error) {
+    if ((error as { constraint_name?: string }).constraint_name === 'cylinder_label')
+      throw new LabelTakenError('Another cylinder in use has this label already: give this one its own.')
+    throw error
+  }
+}

@@ -1,0 +1,149 @@
+import type { Booking, KnownBy, Place, PlaceKind } from '#core/ledger'
+import { place } from '#core/ledger'
+import type { ShopTx } from './connection'
+
+interface MovementColumns {
+  booking: string
+  at: Date
+  fromPlace: PlaceKind
+  fromCylinder: string | null
+  fromSystem: string | null
+  toPlace: PlaceKind
+  toCylinder: string | null
+  toSystem: string | null
+  refrigerant: string | null
+  massMg: number
+  knownBy: KnownBy
+  uncertaintyMg: number
+}
+
+/** Appends movements of a job or of a voucher. */
+export async function book(
+  tx: ShopTx,
+  behind: { jobId: string } | { voucherId: string },
+  movements: Booking[],
+  userId: string,
+  bookedAt: Date,
+): Promise<void> {
+  if (movements.length === 0) return
+  const idAt = (p: Place, kind: PlaceKind) => (p.kind === kind ? p.id : null)
+  const rows = movements.map((m) => ({
+    at: new Date(m.at).toISOString(),
+    booking: m.key,
+    from_place: m.from.kind,
+    from_cylinder: idAt(m.from, 'cylinder'),
+    from_system: idAt(m.from, 'system'),
+    to_place: m.to.kind,
+    to_cylinder: idAt(m.to, 'cylinder'),
+    to_system: idAt(m.to, 'system'),
+    refrigerant: m.refrigerant,
+    mass_mg: m.massMg,
+    known_by: m.knownBy,
+    uncertainty_mg: m.uncertaintyMg,
+  }))
+  await tx`
+    insert into movement (shop_id, movement_id, booked_at, user_id, job_id, voucher_id, at, booking, from_place,
+      from_cylinder, from_system, to_place, to_cylinder, to_system, refrigerant, mass_mg, known_by, uncertainty_mg)
+    select current_shop(), gen_random_uuid(), ${bookedAt}, ${userId}, ${'jobId' in behind ? behind.jobId : null}::uuid,
+      ${'voucherId' in behind ? behind.voucherId : null}::uuid, r.*
+    from jsonb_to_recordset(${tx.json(rows as never)}) as r(at timestamptz, booking text, from_place text,
+      from_cylinder uuid, from_system uuid, to_place text, to_cylinder uuid, to_system uuid, refrigerant text,
+      mass_mg bigint, known_by text, uncertainty_mg bigint)`
+}
+
+/** What is booked for a job. */
+export async function bookedFor(tx: ShopTx, jobId: string): Promise<Booking[]> {
+  const rows = await tx<MovementColumns[]>`
+    select booking, at, from_place, from_cylinder, from_system, to_place, to_cylinder, to_system, refrigerant, mass_mg,
+      known_by, uncertainty_mg
+    from movement where job_id = ${jobId} order by booked_at, movement_id`
+  return rows.map((row) => ({
+    key: row.booking,
+    at: row.at.getTime(),
+    from: place(row.fromPlace, row.fromCylinder ?? row.fromSystem),
+    to: place(row.toPlace, row.toCylinder ?? row.toSystem),
+    refrigerant: row.refrigerant,
+    massMg: row.massMg,
+    knownBy: row.knownBy,
+    uncertaintyMg: row.uncertaintyMg,
+  }))
+}
+
+/** What the books had in a system before a time, this job's own movements left out, mg. */
+export async function systemBeforeMg(
+  tx: ShopTx,
+  systemId: string,
+  jobId: string,
+  before: Date,
+): Promise<number> {
+  const [row] = await tx<{ massMg: number }[]>`
+    select coalesce(sum(case when to_system = ${systemId} then mass_mg else 0 end
+      - case when from_system = ${systemId} then mass_mg else 0 end), 0)::bigint as mass_mg
+    from movement
+    where (to_system = ${systemId} or from_system = ${systemId}) and job_id is distinct from ${jobId} and at < ${before}`
+  return row!.massMg
+}
+
+/** What each cylinder has gained from a job so far, mg. */
+export async function cylinderGains(tx: ShopTx, jobId: string): Promise<Map<string, number>> {
+  const rows = await tx<{ cylinderId: string; massMg: number }[]>`
+    select cylinder_id, sum(mass_mg)::bigint as mass_mg from (
+      select to_cylinder as cylinder_id, mass_mg from movement where job_id = ${jobId} and to_cylinder is not null
+      union all
+      select from_cylinder, -mass_mg from movement where job_id = ${jobId} and from_cylinder is not null) m
+    group by cylinder_id`
+  return new Map(rows.map((r) => [r.cylinderId, r.massMg]))
+}
+
+/** A movement with the words that a person needs to read it. */
+export interface MovementRow extends MovementColumns {
+  movementId: string
+  bookedAt: Date
+  jobId: string | null
+  jobNumber: number | null
+  voucherKind: string | null
+  voucherText: string | null
+  fromLabel: string | null
+  toLabel: string | null
+  by: string
+}
+
+export interface LedgerFilter {
+  cylinderId?: string
+  systemId?: string
+  refrigerant?: string
+  /** First day, included. */
+  from?: Date
+  /** Up to here, excluded. */
+  to?: Date
+}
+
+/** Movements, the newest first. @param before key of the last row of the page before */
+export async function movements(
+  tx: ShopTx,
+  filter: LedgerFilter,
+  limit: number,
+  before?: { at: Date; movementId: string },
+): Promise<MovementRow[]> {
+  const { cylinderId, systemId, refrigerant, from, to } = filter
+  return tx<MovementRow[]>`
+    select m.movement_id, m.at, m.booked_at, m.booking, m.job_id, j.number as job_number, v.kind as voucher_kind,
+      v.body->>'text' as voucher_text, m.from_place, m.from_cylinder, m.from_system, m.to_place, m.to_cylinder,
+      m.to_system, m.refrigerant, m.mass_mg, m.known_by, m.uncertainty_mg, p.display_name as by,
+      coalesce(fc.label, fs.name) as from_label, coalesce(tc.label, ts.name) as to_label
+    from movement m
+      left join job j on j.shop_id = m.shop_id and j.job_id = m.job_id
+      left join voucher v on v.shop_id = m.shop_id and v.voucher_id = m.voucher_id
+      left join cylinder fc on fc.shop_id = m.shop_id and fc.cylinder_id = m.from_cylinder
+      left join cylinder tc on tc.shop_id = m.shop_id and tc.cylinder_id = m.to_cylinder
+      left join system fs on fs.shop_id = m.shop_id and fs.system_id = m.from_system
+      left join system ts on ts.shop_id = m.shop_id and ts.system_id = m.to_system
+      join person p on p.shop_id = m.shop_id and p.user_id = m.user_id
+    where true
+      ${cylinderId ? tx`and (m.from_cylinder = ${cylinderId} or m.to_cylinder = ${cylinderId})` : tx``}
+      ${systemId ? tx`and (m.from_system = ${systemId} or m.to_system = ${systemId})` : tx``}
+      ${refrigerant ? tx`and m.refrigerant = ${refrigerant}` : tx``}
+      ${from ? tx`and m.at >= ${from}` : tx``} ${to ? tx`and m.at < ${to}` : tx``}
+      ${before ? tx`and (m.at, m.movement_id) < (${before.at}, ${before.movementId})` : tx``}
+    order by m.at desc, m.movement_id desc limit ${limit}`
+}

@@ -1,0 +1,63 @@
+import { createHash, randomBytes } from 'node:crypto'
+import { database, inShop } from './connection'
+import { type Person, personOf } from './people'
+import { readShop, type Shop } from './shop'
+
+export interface SignedIn {
+  shop: Shop
+  person: Person
+}
+
+/** Where a sign-in name belongs; undefined when nobody has it. */
+export async function findSignIn(name: string): Promise<{ shopId: string; userId: string } | undefined> {
+  const [found] = await database()<
+    { shopId: string; userId: string }[]
+  >`select * from directory_find(${name})`
+  return found
+}
+
+/** Nobody has signed up yet: the first-run page is open. */
+export async function nobodyYet(): Promise<boolean> {
+  const [row] = await database()<{ empty: boolean }[]>`select directory_is_empty() as empty`
+  return row!.empty
+}
+
+const SESSION_HOURS = 14 * 24
+
+/** Opens a session and returns its token; only a hash of it is kept. */
+export async function openSession(shopId: string, userId: string): Promise<string> {
+  const token = randomBytes(32).toString('base64url')
+  await database()`select session_open(${hashOf(token)}, ${shopId}, ${userId}, ${SESSION_HOURS})`
+  return token
+}
+
+/** Who a session token belongs to; undefined when it has ended or its person was disabled. */
+export async function findSession(token: string): Promise<SignedIn | undefined> {
+  const [found] = await database()<
+    { shopId: string; userId: string }[]
+  >`select * from session_find(${hashOf(token)})`
+  if (!found) return undefined
+  return inShop(found.shopId, async (tx) => {
+    const [shop, person] = await Promise.all([readShop(tx), personOf(tx, found.userId)])
+    return person && !person.disabled ? { shop, person } : undefined
+  })
+}
+
+export async function closeSession(token: string): Promise<void> {
+  await database()`select session_close(${hashOf(token)})`
+}
+
+/**
+ * Counts one try against a limit.
+ * @returns seconds to wait; 0 when the try is allowed
+ */
+export async function takeRate(bucket: string, allowed: number, windowSeconds: number): Promise<number> {
+  const [row] = await database()<
+    { wait: number }[]
+  >`select rate_take(${bucket}, ${allowed}, ${windowSeconds}) as wait`
+  return row!.wait
+}
+
+export function hashOf(token: string): Buffer {
+  return createHash('sha256').update(token).digest()
+}

@@ -1,0 +1,66 @@
+import type { SystemPlate } from '#core/systems'
+import type { ShopTx } from './connection'
+
+export type Metering = 'fixed' | 'valve' | 'unknown'
+
+export interface SystemData extends SystemPlate {
+  name: string
+  siteId: string
+  plateText: string
+  oilType: string
+  metering: Metering
+  subcoolingTargetK: number | null
+  maxTestPressurePa: number | null
+}
+
+export interface SystemRow extends SystemData {
+  systemId: string
+  site: string
+  customer: string
+  customerId: string
+  altitudeM: number
+  /** What the books have in it, mg. */
+  balanceMg: number
+}
+
+const SELECT = (tx: ShopTx) => tx`
+  select y.system_id, y.name, y.trade, y.refrigerant, y.plate_mg, y.plate_text, y.panel_total_mg, y.lines,
+    y.accessories, y.oil_type, y.metering, y.subcooling_target_k, y.max_test_pressure_pa, y.balance_mg,
+    y.site_id, s.name as site, s.altitude_m, c.customer_id, c.name as customer
+  from system y join site s using (shop_id, site_id) join customer c using (shop_id, customer_id)`
+
+/** Systems in use whose name, site or customer has this in it, by customer. */
+export async function systems(tx: ShopTx, search: string, limit = 100): Promise<SystemRow[]> {
+  const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
+  return tx<SystemRow[]>`
+    ${SELECT(tx)} where y.retired_at is null
+    ${search ? tx`and (y.name ilike ${like} or s.name ilike ${like} or c.name ilike ${like})` : tx``}
+    order by lower(c.name), lower(y.name) limit ${limit}`
+}
+
+export async function systemOf(tx: ShopTx, systemId: string): Promise<SystemRow | undefined> {
+  const [row] = await tx<SystemRow[]>`${SELECT(tx)} where y.system_id = ${systemId}`
+  return row
+}
+
+/** Sending it twice adds one. */
+export async function addSystem(tx: ShopTx, systemId: string, data: SystemData, at: Date): Promise<void> {
+  await tx`
+    insert into system (shop_id, system_id, site_id, name, trade, refrigerant, plate_mg, plate_text, panel_total_mg,
+      lines, accessories, oil_type, metering, subcooling_target_k, max_test_pressure_pa, created_at)
+    values (current_shop(), ${systemId}, ${data.siteId}, ${data.name}, ${data.trade}, ${data.refrigerant},
+      ${data.plateMg}, ${data.plateText}, ${data.panelTotalMg}, ${tx.json(data.lines as never)},
+      ${tx.json(data.accessories as never)}, ${data.oilType}, ${data.metering}, ${data.subcoolingTargetK},
+      ${data.maxTestPressurePa}, ${at})
+    on conflict (shop_id, system_id) do nothing`
+}
+
+export async function changeSystem(tx: ShopTx, systemId: string, data: SystemData): Promise<void> {
+  await tx`
+    update system set name = ${data.name}, trade = ${data.trade}, refrigerant = ${data.refrigerant},
+      plate_mg = ${data.plateMg}, plate_text = ${data.plateText}, panel_total_mg = ${data.panelTotalMg},
+      lines = ${tx.json(data.lines as never)}, accessories = ${tx.json(data.accessories as never)},
+      oil_type = ${data.oilType}, metering = ${data.metering}, subcooling_target_k = ${data.subcoolingTargetK},
+      max_test_pressure_pa = ${data.maxTestPressurePa}
+    where system_id = ${systemId}`
+}

@@ -1,0 +1,164 @@
+import type { Booking } from '#core/ledger'
+import { place } from '#core/ledger'
+import { announce } from './changes'
+import type { ShopTx } from './connection'
+import { type CylinderRow, cylinderOf } from './cylinders'
+import { book } from './movements'
+
+export type VoucherKind = 'opening' | 'purchase' | 'shipment' | 'reweigh' | 'retire' | 'recondition'
+
+export interface VoucherRequest {
+  /** Made in the browser: sending it twice books once. */
+  voucherId: string
+  cylinderId: string
+  at: Date
+  now: Date
+  userId: string
+  /** Free words: supplier, papers, reason. */
+  text: string
+}
+
+/** The cylinder's state does not allow it; the text says what to do. */
+export class VoucherError extends Error {
+  override name = 'VoucherError'
+}
+
+const SCALE_SIGMA_MG = 5_000
+const DECLARED_SIGMA_MG = 50_000
+
+/** Gas bought into a cylinder, or there when its records begin. */
+export async function bookArrival(
+  tx: ShopTx,
+  request: VoucherRequest & { kind: 'opening' | 'purchase'; massMg: number },
+): Promise<void> {
+  await once(tx, request.kind, request, { massMg: request.massMg }, (cylinder) => {
+    if (!cylinder.refrigerant)
+      throw new VoucherError('This cylinder has no refrigerant yet: set it first, then book what is in it.')
+    const from = request.kind === 'purchase' ? place('supplier') : place('outside')
+    return [
+      moved(request, cylinder, from, place('cylinder', cylinder.cylinderId), request.massMg, 'declared'),
+    ]
+  })
+}
+
+/** All or part of a cylinder's gas goes to the reclaimer. */
+export async function bookShipment(tx: ShopTx, request: VoucherRequest & { massMg: number }): Promise<void> {
+  await once(tx, 'shipment', request, { massMg: request.massMg }, (cylinder) => {
+    if (request.massMg > cylinder.balanceMg)
+      throw new VoucherError(
+        'That is more than the books have in this cylinder: re-weigh it first, then ship.',
+      )
+    return [
+      moved(
+        request,
+        cylinder,
+        place('cylinder', cylinder.cylinderId),
+        place('reclaimer'),
+        request.massMg,
+        'weighed',
+      ),
+    ]
+  })
+}
+
+/** A cylinder weighed again: the books follow the scale, the difference stays visible as unexplained. */
+export async function bookReweigh(tx: ShopTx, request: VoucherRequest & { grossMg: number }): Promise<void> {
+  await once(tx, 'reweigh', request, { grossMg: request.grossMg }, (cylinder) => {
+    const contentsMg = request.grossMg - cylinder.tareMg
+    if (contentsMg < -SCALE_SIGMA_MG * 10)
+      throw new VoucherError(
+        'That is less than the empty cylinder weighs: check the scale and the stamped tare.',
+      )
+    const differenceMg = Math.max(0, contentsMg) - cylinder.balanceMg
+    if (differenceMg === 0) return []
+    const own = place('cylinder', cylinder.cylinderId)
+    const [from, to] = differenceMg > 0 ? [place('unexplained'), own] : [own, place('unexplained')]
+    return [moved(request, cylinder, from, to, Math.abs(differenceMg), 'weighed')]
+  })
+}
+
+/** A cylinder goes out of use; what is still in it goes where `rest` says. */
+export async function bookRetirement(
+  tx: ShopTx,
+  request: VoucherRequest & { rest: 'reclaimer' | 'lost' },
+): Promise<void> {
+  await once(tx, 'retire', request, { rest: request.rest }, async (cylinder) => {
+    await refuseWhileReserved(tx, cylinder)
+    await tx`update cylinder set retired_at = ${request.at} where cylinder_id = ${cylinder.cylinderId}`
+    return restOf(request, cylinder, request.rest)
+  })
+}
+
+/** An emptied, evacuated cylinder becomes free for another refrigerant. Its pressure rating is checked when it is chosen. */
+export async function bookRecondition(tx: ShopTx, request: VoucherRequest): Promise<void> {
+  await once(tx, 'recondition', request, {}, async (cylinder) => {
+    await refuseWhileReserved(tx, cylinder)
+    if (cylinder.balanceMg > 0)
+      throw new VoucherError('The books still have gas in it: ship or re-weigh it first, then evacuate it.')
+    if (cylinder.kind === 'one-way')
+      throw new VoucherError('A one-way cylinder is never used again: retire it instead.')
+    await tx`update cylinder set refrigerant = null, condition = 'clean' where cylinder_id = ${cylinder.cylinderId}`
+    return []
+  })
+}
+
+async function once(
+  tx: ShopTx,
+  kind: VoucherKind,
+  request: VoucherRequest,
+  body: Record<string, unknown>,
+  movementsFor: (cylinder: CylinderRow) => Booking[] | Promise<Booking[]>,
+) {
+  const { voucherId, cylinderId, at, now, userId, text } = request
+  await tx`select 1 from cylinder where cylinder_id = ${cylinderId} for update`
+  const [known] = await tx`select 1 from voucher where voucher_id = ${voucherId}`
+  if (known) return
+  const cylinder = await cylinderOf(tx, cylinderId)
+  if (!cylinder) throw new VoucherError('There is no such cylinder in this shop.')
+  if (cylinder.retired) throw new VoucherError('This cylinder is retired: nothing more is booked on it.')
+  const due = await movementsFor(cylinder)
+  await tx`
+    insert into voucher (shop_id, voucher_id, kind, at, booked_at, user_id, body)
+    values (current_shop(), ${voucherId}, ${kind}, ${at}, ${now}, ${userId},
+      ${tx.json({ ...body, cylinderId, text } as never)})`
+  await book(tx, { voucherId }, due, userId, now)
+  await announce(tx, { kind: 'cylinder', id: cylinderId })
+}
+
+async function refuseWhileReserved(tx: ShopTx, cylinder: CylinderRow) {
+  const [reserved] = await tx<{ number: number }[]>`
+    select j.number from reservation r join job j using (shop_id, job_id)
+    where r.cylinder_id = ${cylinder.cylinderId} limit 1`
+  if (reserved)
+    throw new VoucherError(
+      `Job ${reserved.number} counts on this cylinder: close that job or release it there first.`,
+    )
+}
+
+function restOf(request: VoucherRequest, cylinder: CylinderRow, rest: 'reclaimer' | 'lost'): Booking[] {
+  if (cylinder.balanceMg === 0) return []
+  const own = place('cylinder', cylinder.cylinderId)
+  return cylinder.balanceMg > 0
+    ? [moved(request, cylinder, own, place(rest), cylinder.balanceMg, 'declared')]
+    : [moved(request, cylinder, place('unexplained'), own, -cylinder.balanceMg, 'computed')]
+}
+
+function moved(
+  request: VoucherRequest,
+  cylinder: CylinderRow,
+  from: Booking['from'],
+  to: Booking['to'],
+  massMg: number,
+  knownBy: Booking['knownBy'],
+): Booking {
+  return {
+    key: 'voucher',
+    from,
+    to,
+    massMg,
+    refrigerant: cylinder.refrigerant,
+    knownBy,
+    uncertaintyMg: knownBy === 'weighed' ? SCALE_SIGMA_MG : DECLARED_SIGMA_MG,
+    at: request.at.getTime(),
+  }
+}

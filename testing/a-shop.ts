@@ -1,0 +1,138 @@
+// A shop of its own for each test file: row-level security keeps it apart from all others.
+import { randomUUID } from 'node:crypto'
+import type { Entry, EntryBodies, EntryKind } from '#core/tape'
+import {
+  addCylinder,
+  addPerson,
+  addSystem,
+  append,
+  customerNamed,
+  type CylinderData,
+  foundShop,
+  inShop,
+  openJob,
+  siteNamed,
+  type SystemData,
+} from '#db'
+
+export interface AShop {
+  shopId: string
+  userId: string
+  siteId: string
+  customerId: string
+}
+
+export const NOW = new Date('2026-06-01T10:00:00Z')
+
+export async function aShop(
+  passwordHash = 'no password',
+  signIn = `tester-${randomUUID()}`,
+  preferences = {},
+): Promise<AShop> {
+  const ids = { shopId: randomUUID(), userId: randomUUID(), siteId: randomUUID(), customerId: randomUUID() }
+  await inShop(ids.shopId, async (tx) => {
+    await foundShop(tx, { shopId: ids.shopId, name: 'Test harbour', timeZone: 'UTC', at: NOW })
+    await addPerson(tx, {
+      userId: ids.userId,
+      signIn,
+      name: 'Robin Tester',
+      role: 'manager',
+      passwordHash,
+      preferences,
+      at: NOW,
+    })
+    await customerNamed(tx, { customerId: ids.customerId, name: 'Cold quay', at: NOW })
+    await siteNamed(tx, {
+      siteId: ids.siteId,
+      customerId: ids.customerId,
+      name: 'Hall 1',
+      altitudeM: 0,
+      at: NOW,
+    })
+  })
+  return ids
+}
+
+export async function aCylinder(shop: AShop, over: Partial<CylinderData> = {}): Promise<string> {
+  const cylinderId = randomUUID()
+  const data: CylinderData = {
+    label: `C-${cylinderId.slice(0, 8)}`,
+    kind: 'recovery',
+    refrigerant: 'R-410A',
+    tareMg: 12_000_000,
+    waterCapacityMg: 21_600_000,
+    fillingRatio: null,
+    servicePressurePa: 2_859_000,
+    testedOn: '2025-03-01',
+    testYears: 5,
+    flammableOk: false,
+    condition: 'clean',
+    ownerCustomerId: null,
+    keepsAt: '',
+    ...over,
+  }
+  await inShop(shop.shopId, (tx) => addCylinder(tx, cylinderId, data, NOW))
+  return cylinderId
+}
+
+export async function aSystem(shop: AShop, over: Partial<SystemData> = {}): Promise<string> {
+  const systemId = randomUUID()
+  const data: SystemData = {
+    name: 'Bakery retarder',
+    siteId: shop.siteId,
+    trade: 'stationary',
+    refrigerant: 'R-410A',
+    plateMg: 3_000_000,
+    plateText: '',
+    panelTotalMg: null,
+    lines: [],
+    accessories: [],
+    oilType: 'POE 32',
+    metering: 'valve',
+    subcoolingTargetK: null,
+    maxTestPressurePa: null,
+    ...over,
+  }
+  await inShop(shop.shopId, (tx) => addSystem(tx, systemId, data, NOW))
+  return systemId
+}
+
+export async function aJob(shop: AShop): Promise<string> {
+  const jobId = randomUUID()
+  await inShop(shop.shopId, (tx) => openJob(tx, jobId, shop.userId, NOW))
+  return jobId
+}
+
+let count = 0
+
+/** An entry as a device would write it, a second after the one before. */
+export function anEntry<K extends EntryKind>(
+  kind: K,
+  body: EntryBodies[K],
+  over: Partial<Entry> = {},
+): Entry {
+  const deviceSeq = ++count
+  return {
+    entryId: randomUUID(),
+    kind,
+    version: 1,
+    at: NOW.getTime() + deviceSeq * 1000,
+    deviceId: 'device-1',
+    deviceSeq,
+    body,
+    ...over,
+  } as Entry
+}
+
+export function note(shop: AShop, jobId: string, ...entries: Entry[]) {
+  return inShop(shop.shopId, (tx) =>
+    append(tx, {
+      jobId,
+      userId: shop.userId,
+      entries,
+      sentAt: entries.at(-1)?.at ?? 0,
+      now: new Date(),
+      today: '2026-06-01',
+    }),
+  )
+}
