@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { chargeTargets, chargeToleranceMg, stopWeightMg } from '.'
+import { chargeTargets, chargeToleranceMg, stopWeightMg, judgeCharge } from '.'
 
 const input = {
   trade: 'stationary' as const,
@@ -41,5 +41,19 @@ describe('tolerance and stop weight', () => {
   it('stops early by what the hose keeps', () => {
     expect(stopWeightMg(18_000_000, 3_000_000, 30_000)).toBe(14_970_000)
     expect(stopWeightMg(0, 3_000_000, 0)).toBe(-3_000_000)
+  })
+})
+
+describe('judgeCharge', () => {
+  const target = { massMg: 1_000_000, toleranceMg: 15_000 }
+  const code = (massMg: number) => judgeCharge({ massMg, sigmaMg: 5_000 }, target).code
+  it('is on target within tolerance and weighing', () => {
+    expect(code(1_000_000)).toBe('charge-on-target')
+    expect(code(1_025_000)).toBe('charge-on-target')
+    expect(code(975_000)).toBe('charge-on-target')
+  })
+  it('says short and over beyond', () => {
+    expect(code(974_000)).toBe('charge-short')
+    expect(code(1_026_000)).toBe('charge-over')
   })
 })

@@ -1,3 +1,5 @@
+import { MG_PER_KG } from '../units'
+import type { Verdict } from '../verdict'
 import type { Trade } from '../systems'
 
 export type TargetBasis = 'recovered' | 'expected' | 'typed'
@@ -66,4 +68,29 @@ export function chargeToleranceMg(massMg: number, trade: Trade): number {
  */
 export function stopWeightMg(startMg: number, targetMg: number, hoseKeepMg: number): number {
   return startMg - targetMg - hoseKeepMg
+}
+
+/**
+ * Did what went in meet the target? Judged against the tolerance and twice the weighing's standard deviation.
+ * @param charged net of what stayed in the hoses
+ */
+export function judgeCharge(
+  charged: { massMg: number; sigmaMg: number },
+  target: { massMg: number; toleranceMg: number },
+): Verdict {
+  const differenceMg = charged.massMg - target.massMg
+  const kg = (massMg: number) => massMg / MG_PER_KG
+  const within = Math.abs(differenceMg) <= target.toleranceMg + 2 * charged.sigmaMg
+  return {
+    outcome: within ? 'good' : 'caution',
+    code: within ? 'charge-on-target' : differenceMg < 0 ? 'charge-short' : 'charge-over',
+    reasons: [{ code: within ? 'within-tolerance' : 'outside-tolerance' }],
+    numbers: [
+      { name: 'charged', value: kg(charged.massMg), unit: 'kg', sigma: kg(charged.sigmaMg) },
+      { name: 'target', value: kg(target.massMg), unit: 'kg' },
+      { name: 'difference', value: kg(differenceMg), unit: 'kg', sigma: kg(charged.sigmaMg) },
+      { name: 'tolerance', value: kg(target.toleranceMg), unit: 'kg' },
+    ],
+    source: 'tolerance of the plate, else 15 g for vehicles and the larger of 1 % and 15 g for stationary systems',
+  }
 }

@@ -1,0 +1,58 @@
+import { fillLimit, liquidLevel, NoFillLimitError, testDate } from '#core/cylinders'
+import { OutOfRangeError } from '#core/refrigerants'
+import { ZERO_CELSIUS_K } from '#core/units'
+import type { CylinderRow } from '#db'
+import type { CylinderSight } from './sight'
+
+const ROOM_K = 20 + ZERO_CELSIUS_K
+const NEAR_LIMIT = 0.9
+
+/** A cylinder with what is to be seen of it at a glance: level at 20 C, limit, and words for what is amiss. */
+export function seen<T extends CylinderRow>(
+  cylinder: T,
+  marginPct: number,
+  today: string,
+): T & CylinderSight {
+  const level = levelOf(cylinder, marginPct)
+  return { ...cylinder, ...level, tags: tagsOf(cylinder, level.share, today) }
+}
+
+function levelOf(cylinder: CylinderRow, marginPct: number): Omit<CylinderSight, 'tags'> {
+  const { waterCapacityMg, refrigerant, balanceMg, tareMg, fillingRatio, condition } = cylinder
+  if (waterCapacityMg === null || refrigerant === null) return { level: 0 }
+  // Mixed or unknown contents: the lightest of all counts.
+  const counts = condition === 'mixed' || condition === 'doubtful' ? null : refrigerant
+  try {
+    const limit = fillLimit({ tareMg, waterCapacityMg, fillingRatio, marginPct, refrigerant: counts })
+    const levelAt = (massMg: number) =>
+      Math.max(0, Math.min(1, liquidLevel(massMg / 1e6, limit.volumeM3, refrigerant, ROOM_K)))
+    return {
+      level: levelAt(balanceMg),
+      limit: levelAt(limit.netMg),
+      share: balanceMg / limit.netMg,
+      grossLimitMg: limit.grossMg,
+      governs: limit.governs,
+    }
+  } catch (error) {
+    // R-744 without a stamped ratio, or beyond its critical point: drawn without a level.
+    if (error instanceof NoFillLimitError || error instanceof OutOfRangeError) return { level: 0 }
+    throw error
+  }
+}
+
+function tagsOf(cylinder: CylinderRow, share: number | undefined, today: string): CylinderSight['tags'] {
+  const tags: CylinderSight['tags'] = []
+  const { state } = testDate(cylinder.testedOn, cylinder.testYears, today, cylinder.kind === 'one-way')
+  // A supplier fills virgin and one-way cylinders: their limit is theirs.
+  const ours = cylinder.kind === 'recovery' || cylinder.kind === 'station'
+  if (ours && share !== undefined && share > 1) tags.push(['over its limit', 'limit'])
+  else if (ours && share !== undefined && share > NEAR_LIMIT) tags.push(['near its limit', 'amber'])
+  if (state === 'overdue') tags.push(['test run out', 'limit'])
+  if (state === 'due-soon') tags.push(['test due', 'amber'])
+  if (state === 'unknown') tags.push(['test unknown', 'amber'])
+  if (cylinder.condition === 'doubtful') tags.push(['doubtful gas', 'amber'])
+  if (cylinder.condition === 'mixed') tags.push(['mixed gas', 'limit'])
+  if (cylinder.balanceMg < 0) tags.push(['books below zero', 'limit'])
+  if (cylinder.reservedMg > 0) tags.push(['reserved', 'copper'])
+  return tags
+}

@@ -1,0 +1,144 @@
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Form, useNavigation } from 'react-router'
+import type { Refused, Typed } from '~/form/read.server'
+import { Field, SelectField } from '~/ui/field'
+import { MeasureField } from '~/ui/measure-field'
+import { CONDITION_WORDS, CYLINDER_KIND_WORDS } from '~/wording/en'
+
+interface CylinderFormProps {
+  start: Typed
+  refused?: Refused | undefined
+  refrigerants: readonly string[]
+  customers: { customerId: string; name: string }[]
+  /** A new cylinder is asked what is in it. */
+  isNew: boolean
+  hidden?: Record<string, string>
+}
+
+/** The stamps on the collar, in the order in which they are read. */
+export function CylinderForm({
+  start,
+  refused,
+  refrigerants,
+  customers,
+  isNew,
+  hidden = {},
+}: CylinderFormProps) {
+  const busy = useNavigation().state !== 'idle'
+  const typed = refused?.typed ?? start
+  const [askStamp, setAskStamp] = useState(false)
+  const field = (name: string) => ({ name, value: typed[name], error: refused?.errors[name] })
+  const stampAsked =
+    askStamp || refused?.errors.waterCapacity?.includes('round') || typed.stampChecked === 'on'
+  return (
+    <Form method="post">
+      {Object.entries(hidden).map(([name, value]) => (
+        <input key={name} type="hidden" name={name} value={typed[name] ?? value} />
+      ))}
+      <fieldset className="group">
+        <legend>Which it is</legend>
+        <div className="form-grid">
+          <Field {...field('label')} label="Label" maxLength={80} help="As it is written on the cylinder." />
+          <SelectField {...field('kind')} label="Kind" options={Object.entries(CYLINDER_KIND_WORDS)} />
+          <SelectField
+            {...field('refrigerant')}
+            label="Refrigerant"
+            options={[
+              ['', 'None yet: empty and evacuated'],
+              ...refrigerants.map((r): [string, string] => [r, r]),
+            ]}
+          />
+          <SelectField
+            {...field('condition')}
+            label="What it holds is"
+            options={Object.entries(CONDITION_WORDS)}
+          />
+        </div>
+      </fieldset>
+      <fieldset className="group">
+        <legend>Stamped on the collar</legend>
+        <div className="form-grid">
+          <MeasureField {...field('tare')} kind="weight" label="Tare weight (TW)" />
+          <div>
+            <MeasureField
+              {...field('waterCapacity')}
+              kind="weight"
+              label="Water capacity (WC)"
+              help="The stamp, not the size in its name: a “30 lb” cylinder is not 30 lb of water."
+              onRead={(text) =>
+                setAskStamp(/^\s*\d+(\.0+)?\s*(lb|kg)?\s*$/.test(text) && /[05]\D*$/.test(text))
+              }
+            />
+            {stampAsked && (
+              <label className="form-check">
+                <input
+                  type="checkbox"
+                  name="stampChecked"
+                  className="form-check-input"
+                  defaultChecked={typed.stampChecked === 'on'}
+                />
+                I read it on the collar: it is stamped so
+              </label>
+            )}
+          </div>
+          <MeasureField
+            {...field('servicePressure')}
+            kind="pressure"
+            label="Service pressure"
+            help="Such as 400 psi or 27.6 bar."
+          />
+          <Field
+            {...field('fillingRatio')}
+            label="Filling ratio, where one is stamped"
+            inputMode="decimal"
+            help="kg per kg of water capacity"
+          />
+          <Field {...field('testedOn')} label="Last pressure test" type="date" />
+          <Field
+            {...field('testYears')}
+            label="A test holds for (years)"
+            inputMode="numeric"
+            help="5 in the United States, commonly 10 in Europe: check the text in force where you work."
+          />
+          <label className="form-check">
+            <input
+              type="checkbox"
+              name="flammableOk"
+              className="form-check-input"
+              defaultChecked={typed.flammableOk === 'on'}
+            />
+            Fit for flammable refrigerants
+          </label>
+        </div>
+      </fieldset>
+      <fieldset className="group">
+        <legend>Whose, and where</legend>
+        <div className="form-grid">
+          <SelectField
+            {...field('ownerCustomerId')}
+            label="Whose gas"
+            options={[
+              ['', "The shop's own"],
+              ...customers.map((c): [string, string] => [c.customerId, c.name]),
+            ]}
+          />
+          <Field {...field('keepsAt')} label="Where it is kept" maxLength={120} />
+          {isNew && (
+            <MeasureField
+              {...field('contents')}
+              kind="weight"
+              label="In it now (net)"
+              help="Booked as its opening balance. Empty: leave it empty."
+            />
+          )}
+        </div>
+      </fieldset>
+      <div className="form-foot">
+        <Button type="submit" className="btn-big" disabled={busy}>
+          {busy ? 'Saving …' : isNew ? 'Add the cylinder' : 'Save'}
+        </Button>
+      </div>
+    </Form>
+  )
+}

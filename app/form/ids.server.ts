@@ -1,0 +1,15 @@
+const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+
+export const isId = (text: string | undefined): text is string => text !== undefined && ID.test(text)
+
+/** An id from an address. @throws Response 404 */
+export function idOf(text: string | undefined): string {
+  if (isId(text)) return text
+  throw new Response('The address is wrong: go back and open it from its list.', { status: 404 })
+}
+
+/** What was looked up. @throws Response 404, the same whether it is not there or belongs to another shop */
+export function found<T>(row: T | undefined, what: string): T {
+  if (row === undefined) throw new Response(`There is no such ${what} in this shop.`, { status: 404 })
+  return row
+}

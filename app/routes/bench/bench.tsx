@@ -1,0 +1,166 @@
+import { Link } from 'react-router'
+import { inShop, type JobSummary, jobsInHand, needingAttention, stock } from '#db'
+import { seen } from '~/cylinders/condition.server'
+import { CylinderTags } from '~/cylinders/tags'
+import { useRefresh } from '~/live/changes'
+import { todayIn } from '~/session/clock.server'
+import { signedIn } from '~/session/signed-in.server'
+import { Value } from '~/ui/reader'
+import { dayAndTime } from '~/ui/time'
+import { NEXT_WORDS, STAGE_WORDS } from '~/wording/en'
+import type { Route } from './+types/bench'
+
+export function meta() {
+  return [{ title: 'Bench · Keg' }]
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const { shop, person } = signedIn(context)
+  const today = todayIn(shop.timeZone)
+  return inShop(shop.shopId, async (tx) => {
+    const [jobs, cylinders, held] = await Promise.all([
+      jobsInHand(tx),
+      needingAttention(tx, today),
+      stock(tx),
+    ])
+    return {
+      jobs,
+      due: cylinders
+        .map((c) => seen(c, shop.fillMarginPct, today))
+        .filter((c) => c.tags.some(([, tone]) => tone !== 'copper')),
+      stock: held,
+      timeZone: shop.timeZone,
+      mayWrite: person.role !== 'trainee',
+    }
+  })
+}
+
+/** Home: the jobs in hand and what each waits for, the cylinders to look at, and what the rack holds. */
+export default function Bench({
+  loaderData: { jobs, due, stock, timeZone, mayWrite },
+}: Route.ComponentProps) {
+  useRefresh(() => true)
+  return (
+    <>
+      <div className="page-head">
+        <h1>Bench</h1>
+        <div className="actions">
+          <Link className="btn btn-outline-secondary" to="/jobs">
+            All jobs
+          </Link>
+          {mayWrite && (
+            <Link className="btn btn-primary" to="/jobs/new">
+              New job
+            </Link>
+          )}
+        </div>
+      </div>
+      <div className="two-columns">
+        <section className="stack" aria-labelledby="in-hand">
+          <h2 id="in-hand" className="mb-0">
+            In hand
+          </h2>
+          {jobs.length === 0 && (
+            <div className="empty">
+              <p>No job is in hand.</p>
+              {mayWrite && (
+                <Link className="btn btn-primary btn-big" to="/jobs/new">
+                  Start the first one
+                </Link>
+              )}
+            </div>
+          )}
+          {jobs.map((job) => (
+            <JobCard key={job.jobId} job={job} timeZone={timeZone} />
+          ))}
+        </section>
+        <div className="stack">
+          <section className="sheet" aria-labelledby="due">
+            <h2 id="due">Cylinders to look at</h2>
+            {due.length === 0 && <p className="mb-0 quiet">None is near its limit, and no test is due.</p>}
+            <ul className="due-list">
+              {due.map((c) => (
+                <li key={c.cylinderId}>
+                  <Link to={`/cylinders/${c.cylinderId}`}>
+                    <span>
+                      <strong>{c.label}</strong> <span className="quiet">{c.refrigerant ?? 'empty'}</span>
+                    </span>
+                    <span className="row-of">
+                      <CylinderTags tags={c.tags} />
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <section className="sheet" aria-labelledby="stock">
+            <h2 id="stock">In the rack</h2>
+            {stock.length === 0 && (
+              <p className="mb-0">
+                No cylinder yet. {mayWrite && <Link to="/cylinders/new">Add the first one</Link>}
+              </p>
+            )}
+            <ul className="due-list">
+              {stock
+                .filter((s) => s.refrigerant !== null)
+                .map((s) => (
+                  <li key={s.refrigerant}>
+                    <Link to={`/cylinders?refrigerant=${encodeURIComponent(s.refrigerant!)}`}>
+                      <span>
+                        {s.refrigerant} <span className="quiet">in {s.cylinders}</span>
+                      </span>
+                      <strong>
+                        <Value kind="weight" of={s.massMg} />
+                      </strong>
+                    </Link>
+                  </li>
+                ))}
+            </ul>
+          </section>
+        </div>
+      </div>
+    </>
+  )
+}
+
+function JobCard({ job, timeZone }: { job: JobSummary; timeZone: string }) {
+  const waiting = job.status === 'waiting'
+  return (
+    <Link to={`/jobs/${job.jobId}`} className={waiting ? 'job-card waiting' : 'job-card'} prefetch="intent">
+      <span className="spread">
+        <span className="title">{job.title || job.system || `Job ${job.number}`}</span>
+        <span className="row-of">
+          {job.refrigerant && <span className="tag tag-copper">{job.refrigerant}</span>}
+          <span className="tag">{waiting ? 'Waiting' : STAGE_WORDS[job.stage]}</span>
+        </span>
+      </span>
+      <span className="quiet">
+        Job {job.number}
+        {job.system && ` · ${job.system}, ${job.customer}`} · last entry {dayAndTime(job.lastAt, timeZone)}
+      </span>
+      <span className="next">
+        {waiting ? `Waiting for ${job.waitingFor || 'something'}` : NEXT_WORDS[job.next]}
+      </span>
+      {(job.recoveredMg > 0 || job.chargedMg > 0) && (
+        <span className="row-of">
+          {job.recoveredMg > 0 && (
+            <span>
+              recovered{' '}
+              <strong>
+                <Value kind="weight" of={job.recoveredMg} />
+              </strong>
+            </span>
+          )}
+          {job.chargedMg > 0 && (
+            <span>
+              charged{' '}
+              <strong>
+                <Value kind="weight" of={job.chargedMg} />
+              </strong>
+            </span>
+          )}
+        </span>
+      )}
+    </Link>
+  )
+}

@@ -1,0 +1,152 @@
+import { data, Link, redirect } from 'react-router'
+import { plainDateDue } from '~/cylinders/due.server'
+import { CylinderPicture } from '~/cylinders/picture'
+import { seen } from '~/cylinders/condition.server'
+import { CylinderTags } from '~/cylinders/tags'
+import { cylinderOf, inShop, jobsWaitingFor, movements, VoucherError } from '#db'
+import { found, idOf } from '~/form/ids.server'
+import { MovementTable } from '~/ledger/movement-table'
+import { useRefresh } from '~/live/changes'
+import { now, todayIn } from '~/session/clock.server'
+import { preferencesOf } from '~/session/preferences'
+import { signedIn, writer } from '~/session/signed-in.server'
+import { Fact } from '~/ui/fact'
+import { useShow } from '~/ui/reader'
+import { plainDay } from '~/ui/time'
+import { CONDITION_WORDS, CYLINDER_KIND_WORDS, FILL_RULE_WORDS } from '~/wording/en'
+import type { Route } from './+types/cylinder'
+import { bookVoucher, readVoucher } from './vouchers.server'
+import { VoucherForms } from './voucher-forms'
+
+const SHOWN = 200
+
+export function meta({ loaderData }: Route.MetaArgs) {
+  return [{ title: loaderData ? `${loaderData.cylinder.label} · Keg` : 'Keg' }]
+}
+
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const { shop, person } = signedIn(context)
+  const cylinderId = idOf(params.cylinderId)
+  const today = todayIn(shop.timeZone)
+  return inShop(shop.shopId, async (tx) => {
+    const cylinder = found(await cylinderOf(tx, cylinderId), 'cylinder')
+    const [ledger, jobs] = await Promise.all([
+      movements(tx, { cylinderId }, SHOWN),
+      jobsWaitingFor(tx, cylinderId),
+    ])
+    return {
+      cylinder: seen(cylinder, shop.fillMarginPct, today),
+      dueOn: plainDateDue(cylinder, today),
+      ledger,
+      jobs,
+      timeZone: shop.timeZone,
+      mayWrite: person.role !== 'trainee',
+    }
+  })
+}
+
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const { shop, person } = writer(context)
+  const cylinderId = idOf(params.cylinderId)
+  const read = await readVoucher(request, { units: preferencesOf(person.preferences).units })
+  if (read.refused) return data(read.refused, { status: 400 })
+  try {
+    await inShop(shop.shopId, async (tx) => {
+      found(await cylinderOf(tx, cylinderId), 'cylinder')
+      await bookVoucher(tx, read.value, { cylinderId, at: now(), now: now(), userId: person.userId })
+    })
+  } catch (error) {
+    if (!(error instanceof VoucherError)) throw error
+    return data({ ...read.again, errors: { [read.value.kind]: error.message } }, { status: 400 })
+  }
+  // A fresh page has a fresh id: the next voucher is another one.
+  return redirect(`/cylinders/${cylinderId}`)
+}
+
+/** One cylinder: its stamps, what is in it, and every gram that went in or out. */
+export default function Cylinder({ loaderData, actionData }: Route.ComponentProps) {
+  const { cylinder, dueOn, ledger, jobs, timeZone, mayWrite } = loaderData
+  const show = useShow()
+  useRefresh(() => true)
+  return (
+    <>
+      <div className="page-head">
+        <h1>{cylinder.label}</h1>
+        <span className="tag tag-copper">{cylinder.refrigerant ?? 'no gas yet'}</span>
+        <CylinderTags tags={cylinder.tags} />
+        {cylinder.retired && <span className="tag">retired</span>}
+        <div className="actions">
+          {mayWrite && !cylinder.retired && (
+            <Link className="btn btn-outline-secondary" to="change">
+              Change its data
+            </Link>
+          )}
+        </div>
+      </div>
+      <div className="two-columns">
+        <div className="stack">
+          <section className="sheet row-of" style={{ alignItems: 'center', gap: '2rem' }}>
+            <CylinderPicture cylinder={cylinder} size={190} />
+            <div style={{ flex: '1 1 16rem' }}>
+              <div className="quiet">In it, by the books</div>
+              <div className="hero">{show('weight', cylinder.balanceMg)}</div>
+              <p className="mb-2">
+                On the scale it should show{' '}
+                <strong className="figure">{show('weight', cylinder.tareMg + cylinder.balanceMg)}</strong>
+                {cylinder.grossLimitMg !== undefined && (
+                  <>
+                    , never past <strong className="figure">{show('weight', cylinder.grossLimitMg)}</strong>
+                    {cylinder.governs && (
+                      <span className="quiet"> ({FILL_RULE_WORDS[cylinder.governs]})</span>
+                    )}
+                  </>
+                )}
+                .
+              </p>
+              {jobs.map((job) => (
+                <p key={job.jobId} className="mb-1">
+                  <Link to={`/jobs/${job.jobId}`}>
+                    Job {job.number} {job.title}
+                  </Link>{' '}
+                  counts on it{job.roomMg > 0 && `: room for ${show('weight', job.roomMg)} is kept free`}.
+                </p>
+              ))}
+            </div>
+          </section>
+          <section className="sheet">
+            <h2>Ledger</h2>
+            <MovementTable movements={ledger} timeZone={timeZone} seenFrom={cylinder.cylinderId} />
+            {ledger.length === SHOWN && <Link to={`/ledger?cylinder=${cylinder.cylinderId}`}>All of it</Link>}
+          </section>
+        </div>
+        <div className="stack">
+          <section className="sheet">
+            <h2>Stamps</h2>
+            <dl className="facts">
+              <Fact name="Kind">{CYLINDER_KIND_WORDS[cylinder.kind]}</Fact>
+              <Fact name="Tare (TW)">{show('weight', cylinder.tareMg)}</Fact>
+              <Fact name="Water capacity (WC)">
+                {cylinder.waterCapacityMg === null ? 'not known' : show('weight', cylinder.waterCapacityMg)}
+              </Fact>
+              <Fact name="Service pressure">
+                {cylinder.servicePressurePa === null
+                  ? 'not known'
+                  : show('pressure', cylinder.servicePressurePa)}
+              </Fact>
+              <Fact name="Pressure test">
+                {cylinder.testedOn
+                  ? `${plainDay(cylinder.testedOn)}, holds to ${dueOn ? plainDay(dueOn) : '–'}`
+                  : 'not known'}
+              </Fact>
+              <Fact name="Flammable gas">{cylinder.flammableOk ? 'fit for it' : 'not fit for it'}</Fact>
+              <Fact name="What it holds is">{CONDITION_WORDS[cylinder.condition]}</Fact>
+              <Fact name="Whose gas">{cylinder.owner ?? "the shop's own"}</Fact>
+              <Fact name="Kept at">{cylinder.keepsAt || 'not noted'}</Fact>
+            </dl>
+          </section>
+          {mayWrite && !cylinder.retired && <VoucherForms cylinder={cylinder} refused={actionData} />}
+        </div>
+      </div>
+    </>
+  )
+}

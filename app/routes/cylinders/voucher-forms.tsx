@@ -1,0 +1,125 @@
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Form, useNavigation } from 'react-router'
+import { v4 as uuid } from 'uuid'
+import type { CylinderRow } from '#db'
+import type { Refused } from '~/form/read.server'
+import { Field, SelectField } from '~/ui/field'
+import { MeasureField } from '~/ui/measure-field'
+import { useShow } from '~/ui/reader'
+import type { Voucher } from './vouchers.server'
+
+interface VoucherFormsProps {
+  cylinder: CylinderRow
+  refused?: Refused | undefined
+}
+
+const TITLES: Record<Voucher['kind'], string> = {
+  reweigh: 'Re-weigh',
+  purchase: 'Bought gas in it',
+  shipment: 'Ship to a reclaimer',
+  recondition: 'Emptied and evacuated: free for another gas',
+  retire: 'Retire the cylinder',
+}
+
+/** What can happen to a cylinder outside of jobs: short forms, booked like everything else. */
+export function VoucherForms({ cylinder, refused }: VoucherFormsProps) {
+  const kinds: Voucher['kind'][] = [
+    'reweigh',
+    ...(cylinder.kind === 'virgin' || cylinder.kind === 'one-way' ? (['purchase'] as const) : []),
+    'shipment',
+    ...(cylinder.kind !== 'one-way' && cylinder.refrigerant ? (['recondition'] as const) : []),
+    'retire',
+  ]
+  return (
+    <section className="sheet stack" style={{ gap: '0.25rem' }}>
+      <h2>Book</h2>
+      {kinds.map((kind) => (
+        <VoucherForm
+          key={kind}
+          kind={kind}
+          cylinder={cylinder}
+          refused={refused?.typed.kind === kind ? refused : undefined}
+        />
+      ))}
+    </section>
+  )
+}
+
+function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Voucher['kind'] }) {
+  const busy = useNavigation().state !== 'idle'
+  const show = useShow()
+  // Sending it twice books once; a booked form gets a new id when its page comes back.
+  const [voucherId] = useState(() => refused?.typed.voucherId ?? uuid())
+  const error = refused?.errors[kind]
+  return (
+    <details open={refused !== undefined}>
+      <summary style={{ minHeight: '2.75rem', display: 'list-item', alignContent: 'center' }}>
+        {TITLES[kind]}
+      </summary>
+      <Form
+        method="post"
+        className="stack mb-3"
+        style={{ gap: '0.75rem' }}
+        key={`${cylinder.balanceMg} ${voucherId}`}
+      >
+        <input type="hidden" name="kind" value={kind} />
+        <input type="hidden" name="voucherId" value={voucherId} suppressHydrationWarning />
+        {kind === 'reweigh' && (
+          <MeasureField
+            name="weight"
+            kind="weight"
+            label="The scale shows (gross)"
+            value={refused?.typed.weight}
+            error={error}
+            help={`By the books ${show('weight', cylinder.tareMg + cylinder.balanceMg)}. The difference is booked as unexplained.`}
+          />
+        )}
+        {kind === 'purchase' && (
+          <MeasureField
+            name="weight"
+            kind="weight"
+            label="Net, as delivered"
+            value={refused?.typed.weight}
+            error={error}
+          />
+        )}
+        {kind === 'shipment' && (
+          <MeasureField
+            name="weight"
+            kind="weight"
+            label="Net, as shipped"
+            value={refused?.typed.weight}
+            error={error}
+            help={`The books have ${show('weight', cylinder.balanceMg)} in it.`}
+          />
+        )}
+        {kind === 'retire' && cylinder.balanceMg > 0 && (
+          <SelectField
+            name="rest"
+            label={`What becomes of the ${show('weight', cylinder.balanceMg)} in it`}
+            value={refused?.typed.rest}
+            options={[
+              ['reclaimer', 'It goes to the reclaimer with the cylinder'],
+              ['lost', 'It is lost'],
+            ]}
+          />
+        )}
+        {(kind === 'retire' || kind === 'recondition') && error && <div className="field-error">{error}</div>}
+        <Field
+          name="text"
+          label={
+            kind === 'purchase' ? 'Supplier, invoice' : kind === 'shipment' ? 'Reclaimer, papers' : 'Remark'
+          }
+          value={refused?.typed.text}
+          maxLength={500}
+        />
+        <div>
+          <Button type="submit" disabled={busy} variant={kind === 'retire' ? 'outline-danger' : 'primary'}>
+            {TITLES[kind]}
+          </Button>
+        </div>
+      </Form>
+    </details>
+  )
+}

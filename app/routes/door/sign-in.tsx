@@ -1,0 +1,89 @@
+import Joi from 'joi'
+import { Button } from 'react-bootstrap'
+import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
+import { findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
+import { readForm, refuse, text } from '~/form/read.server'
+import { sessionCookie } from '~/session/cookie.server'
+import { passwordFits } from '~/session/password.server'
+import { overLimit } from '~/session/rate.server'
+import { requestFacts } from '~/session/request-facts'
+import { Field } from '~/ui/field'
+import type { Route } from './+types/sign-in'
+
+export function meta() {
+  return [{ title: 'Sign in · Keg' }]
+}
+
+export async function loader() {
+  if (await nobodyYet()) throw redirect('/first-run')
+  return null
+}
+
+const schema = Joi.object<{ signIn: string; password: string; to?: string }>({
+  signIn: text('your sign-in name', 200).required(),
+  password: Joi.string().max(500).empty('').required().messages({ '*': 'Enter your password.' }),
+  to: Joi.string().allow(''),
+})
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const form = await readForm(request, schema)
+  if (form.refused) return data(form.refused, { status: 400 })
+  const { signIn, password, to } = form.value
+  const tries = [`from ${context.get(requestFacts).address}`, `as ${signIn.toLowerCase()}`]
+  for (const who of tries) {
+    const wait = await overLimit('SIGN_IN', who)
+    if (wait) return data(refuse({ signIn }, { password: wait }), { status: 429 })
+  }
+  const found = await findSignIn(signIn)
+  const hash = found && (await inShop(found.shopId, (tx) => passwordHashOf(tx, found.userId)))
+  if (!(await passwordFits(password, hash)) || !found)
+    return data(
+      refuse(
+        { signIn },
+        { password: 'Name or password is wrong: type both again, or ask a manager to reset it.' },
+      ),
+      {
+        status: 400,
+      },
+    )
+  const token = await openSession(found.shopId, found.userId)
+  return redirect(ownPath(to), { headers: { 'set-cookie': await sessionCookie.serialize(token) } })
+}
+
+/** Only to pages of our own. */
+function ownPath(to: string | undefined): string {
+  return to && /^\/(?![/\\])/.test(to) ? to : '/'
+}
+
+export default function SignIn({ actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== 'idle'
+  const [search] = useSearchParams()
+  return (
+    <main className="door">
+      <div className="mark">Keg</div>
+      <p className="quiet">Every gram accounted for, from the cylinder rack to the charge label.</p>
+      <Form method="post" className="sheet stack">
+        <h1 className="h2 mb-0">Sign in</h1>
+        <input type="hidden" name="to" value={search.get('to') ?? ''} />
+        <Field
+          name="signIn"
+          label="Sign-in name"
+          value={actionData?.typed.signIn}
+          error={actionData?.errors.signIn}
+          autoComplete="username"
+          autoFocus
+        />
+        <Field
+          name="password"
+          label="Password"
+          type="password"
+          error={actionData?.errors.password}
+          autoComplete="current-password"
+        />
+        <Button type="submit" className="btn-big" disabled={busy}>
+          {busy ? 'Signing in …' : 'Sign in'}
+        </Button>
+      </Form>
+    </main>
+  )
+}

@@ -1,0 +1,91 @@
+import { data, Link, NavLink, Outlet, useNavigation } from 'react-router'
+import { preferencesOf } from '~/session/preferences'
+import { onlySignedIn, signedIn } from '~/session/signed-in.server'
+import { OutboxProvider, SignalLine } from '~/tape/outbox-context'
+import { ErrorPage } from '~/ui/error-page'
+import { ReaderContext } from '~/ui/reader'
+import { Shortcuts } from '~/ui/shortcuts'
+import type { Route } from './+types/frame'
+
+export const middleware: Route.MiddlewareFunction[] = [onlySignedIn]
+
+export function loader({ context }: Route.LoaderArgs) {
+  const { person, shop } = signedIn(context)
+  return data({
+    person: { userId: person.userId, name: person.name, role: person.role },
+    shop: { name: shop.name, timeZone: shop.timeZone },
+    preferences: preferencesOf(person.preferences),
+  })
+}
+
+const PLACES = [
+  ['/', 'Bench'],
+  ['/cylinders', 'Cylinders'],
+  ['/systems', 'Systems'],
+  ['/ledger', 'Ledger'],
+] as const
+
+/** What stands around every page: where one is, who one is, and whether entries wait. */
+export default function Frame({ loaderData: { person, preferences } }: Route.ComponentProps) {
+  const loading = useNavigation().state !== 'idle'
+  return (
+    <OutboxProvider userId={person.userId}>
+      <ReaderContext value={{ units: preferences.units }}>
+        <a className="skip" href="#content">
+          To the content
+        </a>
+        <div className="frame">
+          <header className="topbar">
+            <Link to="/" className="mark" aria-label="Keg, to the Bench">
+              Keg
+            </Link>
+            <nav className="places" aria-label="Places">
+              <Places />
+            </nav>
+            {person.role !== 'trainee' && (
+              <NavLink to="/jobs/new" className="go">
+                New job
+              </NavLink>
+            )}
+            <div className="who">
+              <NavLink to="/settings" aria-label={`Settings of ${person.name}`}>
+                <span className="d-none d-md-inline">{person.name}</span>
+                <span className="d-md-none">Settings</span>
+              </NavLink>
+              <form method="post" action="/sign-out" className="d-flex">
+                <button type="submit">Sign out</button>
+              </form>
+            </div>
+          </header>
+          <div>
+            {loading && <div className="progress-line" role="progressbar" aria-label="Loading" />}
+            <SignalLine />
+            <main className="page" id="content">
+              <Outlet />
+            </main>
+          </div>
+          <nav className="bottombar" aria-label="Places, at the thumb">
+            <Places />
+          </nav>
+        </div>
+        <Shortcuts />
+      </ReaderContext>
+    </OutboxProvider>
+  )
+}
+
+function Places() {
+  return PLACES.map(([to, name]) => (
+    <NavLink key={to} to={to} end={to === '/'} prefetch="intent">
+      {name}
+    </NavLink>
+  ))
+}
+
+export function ErrorBoundary() {
+  return (
+    <main className="page">
+      <ErrorPage />
+    </main>
+  )
+}

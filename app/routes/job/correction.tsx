@@ -1,0 +1,125 @@
+import { useState } from 'react'
+import { Button, Modal } from 'react-bootstrap'
+import type { EntryKind, TapeLine } from '#core/tape'
+import { draft } from '~/tape/use-tape'
+import { measure, type MeasureKind, typed } from '~/ui/measure'
+import { MeasureInput } from '~/ui/measure-field'
+import { useReading } from '~/ui/reader'
+import { useEntryWords } from './entry-words'
+import { useJob } from './job-context'
+
+/** The figure of each kind that a correction changes. */
+const FIGURES: Partial<Record<EntryKind, [kind: MeasureKind, key: string]>> = {
+  'run-started': ['weight', 'weightMg'],
+  'weight-noted': ['weight', 'weightMg'],
+  'scale-changed': ['weight', 'weightMg'],
+  'run-ended': ['weight', 'weightMg'],
+  'pressure-noted': ['pressure', 'pressurePa'],
+  'temperature-noted': ['temperature', 'tempK'],
+  'vacuum-noted': ['vacuum', 'pressurePa'],
+  'hold-started': ['vacuum', 'pressurePa'],
+  'hold-ended': ['vacuum', 'pressurePa'],
+  'oil-noted': ['volume', 'volumeMl'],
+  'target-set': ['weight', 'massMg'],
+}
+const WORDS_ONLY: EntryKind[] = [
+  'note',
+  'leak-checked',
+  'step-done',
+  'recovery-ended',
+  'gas-judged',
+  'cylinder-chosen',
+]
+
+export function mayCorrect(line: TapeLine): boolean {
+  return !line.struck && (line.entry.kind in FIGURES || WORDS_ONLY.includes(line.entry.kind))
+}
+
+/** Corrects or strikes an entry. What was written stays on the tape beside it. */
+export function Correction({ line, done }: { line: TapeLine; done: () => void }) {
+  const { note, cylinderOf, data } = useJob()
+  const words = useEntryWords()
+  const reading = useReading()
+  const { kind, entryId } = line.entry
+  const body = line.body as unknown as Record<string, unknown>
+  const figure = FIGURES[kind]
+  const [text, setText] = useState(figure ? typed(figure[0], body[figure[1]] as number, reading) : '')
+  const [cylinderId, setCylinderId] = useState(String(body.cylinderId ?? ''))
+  const [reason, setReason] = useState('')
+  const measured = figure && measure(figure[0], text, reading)
+
+  const correct = (corrected: Record<string, unknown> | null) => {
+    note([draft('correction', { entryId, kind, body: corrected, reason: reason.trim() })])
+    done()
+  }
+  const save = () => {
+    if (measured?.kind !== 'one') return
+    correct({ ...body, [figure![1]]: measured.value, ...(kind === 'run-started' ? { cylinderId } : {}) })
+  }
+  return (
+    <Modal show onHide={done} centered aria-labelledby="correction-title">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          save()
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title as="h2" id="correction-title">
+            Correct an entry
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="stack">
+          <p className="mb-0">
+            {words(kind, line.body)}
+            <br />
+            <span className="quiet">
+              What was written stays on the tape. Books and verdict follow the correction.
+            </span>
+          </p>
+          {figure && (
+            <MeasureInput kind={figure[0]} label="It was" value={text} onChange={setText} autoFocus />
+          )}
+          {kind === 'run-started' && (
+            <label className="field">
+              <span className="form-label">On the cylinder</span>
+              <select
+                className="form-select"
+                value={cylinderId}
+                onChange={(event) => setCylinderId(event.target.value)}
+              >
+                {[...new Set([cylinderId, ...data.cylinders.map((c) => c.cylinderId)])].map((id) => (
+                  <option key={id} value={id}>
+                    {cylinderOf(id)?.label ?? id}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          <label className="field">
+            <span className="form-label">Why (may stay empty)</span>
+            <input
+              className="form-control"
+              value={reason}
+              maxLength={200}
+              onChange={(event) => setReason(event.target.value)}
+            />
+          </label>
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="outline-danger" className="me-auto" onClick={() => correct(null)}>
+            Strike it out
+          </Button>
+          <Button variant="outline-secondary" onClick={done}>
+            Back
+          </Button>
+          {figure && (
+            <Button type="submit" disabled={measured?.kind !== 'one'}>
+              Correct
+            </Button>
+          )}
+        </Modal.Footer>
+      </form>
+    </Modal>
+  )
+}

@@ -1,0 +1,74 @@
+import { useCallback, useMemo, useState } from 'react'
+import { useRevalidator } from 'react-router'
+import { atmospherePa } from '#core/units'
+import { nextStep, type Stage } from '#core/tape'
+import { idOf } from '~/form/ids.server'
+import { signedIn } from '~/session/signed-in.server'
+import { useTape } from '~/tape/use-tape'
+import { ReaderContext, useReading } from '~/ui/reader'
+import { STAGE_OF_NEXT } from '~/wording/en'
+import type { Route } from './+types/job'
+import { JobHead } from './head'
+import { JobContext } from './job-context'
+import { type JobCylinder, loadJob } from './load.server'
+import { MassStrip } from './mass-strip'
+import { NextLine } from './next-line'
+import { RefusedEntries } from './refused'
+import { RunSheet } from './run-sheet'
+import { StagePanel } from './stages/panel'
+import { StripChart } from './strip-chart'
+import { TapeList } from './tape-list'
+import { useReferenceData } from './use-reference-data'
+
+export function loader({ params, context }: Route.LoaderArgs) {
+  return loadJob(signedIn(context), idOf(params.jobId))
+}
+
+export function meta({ loaderData }: Route.MetaArgs) {
+  return [{ title: loaderData ? `Job ${loaderData.number} · Keg` : 'Keg' }]
+}
+
+/** One job: its run sheet, the stage in hand, and its tape. */
+export default function Job({ loaderData: data }: Route.ComponentProps) {
+  const tape = useTape(data.jobId, data.entries)
+  const { state } = tape
+  const [stage, setStage] = useState<Stage>(() => STAGE_OF_NEXT[nextStep(state)])
+  const [learned, setLearned] = useState<JobCylinder[]>([])
+  const reading = useReading()
+  const altitudeM = data.system?.altitudeM
+  const revalidator = useRevalidator()
+  useReferenceData(state, data, revalidator)
+
+  const cylinders = useMemo(
+    () => new Map([...learned, ...data.cylinders].map((c) => [c.cylinderId, c])),
+    [learned, data.cylinders],
+  )
+  const learn = useCallback((cylinder: JobCylinder) => setLearned((known) => [...known, cylinder]), [])
+  const finished = state.status === 'closed' || state.status === 'cancelled'
+  const job = {
+    data,
+    state,
+    note: tape.note,
+    closed: finished || !data.mayWrite,
+    cylinderOf: (cylinderId: string) => cylinders.get(cylinderId),
+    learn,
+  }
+  return (
+    <ReaderContext value={altitudeM ? { ...reading, atmospherePa: atmospherePa(altitudeM) } : reading}>
+      <JobContext value={job}>
+        <JobHead />
+        <MassStrip />
+        <div className="job">
+          <RunSheet stage={stage} open={setStage} />
+          <div className="stack">
+            <RefusedEntries refused={tape.refused} dismiss={tape.dismissRefused} />
+            <NextLine stage={stage} open={setStage} />
+            <StagePanel stage={stage} />
+            <StripChart />
+          </div>
+          <TapeList waiting={tape.waiting} />
+        </div>
+      </JobContext>
+    </ReaderContext>
+  )
+}

@@ -1,0 +1,101 @@
+import { toDataURL } from 'qrcode'
+import { Button } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { foldTape } from '#core/tape'
+import { refrigerant as factsOf } from '#core/refrigerants'
+import { echoWeight } from '#core/units'
+import { idOf } from '~/form/ids.server'
+import { signedIn } from '~/session/signed-in.server'
+import { useShow } from '~/ui/reader'
+import { day } from '~/ui/time'
+import type { Route } from './+types/label'
+import { loadJob } from './load.server'
+
+export async function loader({ params, context, request }: Route.LoaderArgs) {
+  const job = await loadJob(signedIn(context), idOf(params.jobId))
+  const origin = process.env.KEG_ORIGIN ?? new URL(request.url).origin
+  const address = `${origin}${job.system ? `/systems/${job.system.systemId}` : `/jobs/${job.jobId}`}`
+  return { job, code: await toDataURL(address, { margin: 0, width: 160 }) }
+}
+
+export function meta({ loaderData }: Route.MetaArgs) {
+  return [{ title: loaderData ? `Charge label, job ${loaderData.job.number} · Keg` : 'Keg' }]
+}
+
+/** For the inside of the panel, protected from light: what is in the system now, for whoever comes next. */
+export default function Label({ loaderData: { job, code } }: Route.ComponentProps) {
+  const state = foldTape(job.entries)
+  const show = useShow()
+  const { system } = job
+  const facts = state.refrigerant ? factsOf(state.refrigerant) : undefined
+  // Without a recovery in this job the charge went on top of what was in there: the books know the sum.
+  const totalMg =
+    state.recoveryEnded?.emptied || !system ? state.chargedMg : Math.max(state.chargedMg, system.balanceMg)
+  const verdictOfLines = system?.lines.map(
+    (line) => `${line.od} in ${line.kind} ${show('length', line.lengthM)}`,
+  )
+  return (
+    <>
+      <div className="page-head no-print">
+        <h1>Charge label</h1>
+        <div className="actions">
+          <Link className="btn btn-outline-secondary" to={`/jobs/${job.jobId}`}>
+            Back to the job
+          </Link>
+          <Button onClick={() => window.print()}>Print</Button>
+        </div>
+      </div>
+      {state.chargedMg <= 0 && (
+        <p className="no-print field-error">
+          Nothing was charged on this job, so there is no total to print yet. Charge the system first.
+        </p>
+      )}
+      <div className="print-sheet charge-label">
+        <div className="spread">
+          <div>
+            <div>{job.shop.heading}</div>
+            <strong>{system?.name ?? (state.title || 'System not named')}</strong>
+            <div className="quiet">{system && `${system.customer}, ${system.site}`}</div>
+          </div>
+          <img src={code} width={80} height={80} alt="Code that opens this system in Keg" />
+        </div>
+        <div className="gas">
+          {state.refrigerant ?? 'Refrigerant not known'} {facts && <small>({facts.safetyClass})</small>}
+        </div>
+        <div className="quiet">Total charge now</div>
+        <div className="total">{show('weight', totalMg)}</div>
+        <div>{echoWeight(totalMg)}</div>
+        <dl className="facts mt-2">
+          <div>
+            <dt>Date</dt>
+            <dd>{day(state.closedAt ?? state.lastAt, job.shop.timeZone)}</dd>
+          </div>
+          <div>
+            <dt>Job</dt>
+            <dd>{job.number}</dd>
+          </div>
+          {(system?.oilType || state.oil.inMl > 0) && (
+            <div>
+              <dt>Oil</dt>
+              <dd>
+                {system?.oilType} {state.oil.inMl > 0 && `${show('volume', state.oil.inMl)} put in`}
+              </dd>
+            </div>
+          )}
+          {verdictOfLines && verdictOfLines.length > 0 && (
+            <div>
+              <dt>Lines</dt>
+              <dd>{verdictOfLines.join(', ')}</dd>
+            </div>
+          )}
+          {facts && (
+            <div>
+              <dt>CO₂ equivalent</dt>
+              <dd>{((totalMg / 1e9) * facts.gwp).toFixed(2)} t</dd>
+            </div>
+          )}
+        </dl>
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,86 @@
+import { TZDate } from '@date-fns/tz'
+import { type FormEvent, useState } from 'react'
+import { Button, InputGroup } from 'react-bootstrap'
+import { useReading } from '~/ui/reader'
+import { useJob } from './job-context'
+import { parseQuick, QUICK_HELP } from './quick-grammar'
+
+/** One line for everything, for whoever has a keyboard. */
+export function QuickLine() {
+  const { state, data, note } = useJob()
+  const reading = useReading()
+  const [{ line, now }, setTyped] = useState({ line: '', now: data.loadedAt })
+  const [help, setHelp] = useState(false)
+  const setLine = (next: string) => setTyped(typedNow(next))
+  const parse = parseQuick(line, { state, reading, now, todayAt: timeOfToday(data.shop.timeZone, now) })
+
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    if (parse.kind !== 'ready') return
+    note(parse.drafts, parse.at)
+    setLine('')
+  }
+  return (
+    <form className="quick" onSubmit={submit}>
+      <label htmlFor="quick-entry" className="form-label">
+        Quick entry
+      </label>
+      <InputGroup>
+        <input
+          id="quick-entry"
+          className="form-control"
+          value={line}
+          placeholder="w 12 lb 4 oz"
+          onChange={(event) => setLine(event.target.value)}
+          autoComplete="off"
+          autoCapitalize="off"
+          spellCheck={false}
+          maxLength={500}
+          aria-describedby="quick-echo"
+        />
+        <Button type="submit" disabled={parse.kind !== 'ready'}>
+          Note
+        </Button>
+        <Button variant="outline-secondary" aria-expanded={help} onClick={() => setHelp(!help)}>
+          Help
+        </Button>
+      </InputGroup>
+      <div id="quick-echo" className="echo" aria-live="polite">
+        {parse.kind === 'ready' && parse.echo}
+        {parse.kind === 'wrong' && <span className="field-error">{parse.message}</span>}
+        {parse.kind === 'choose' && (
+          <>
+            <span>Which one?</span>
+            {parse.readings.map(({ notation, text }) => (
+              <Button key={notation} variant="outline-primary" onClick={() => setLine(text)}>
+                {notation}
+              </Button>
+            ))}
+          </>
+        )}
+      </div>
+      {help && (
+        <dl className="mb-0">
+          {QUICK_HELP.map(([example, what]) => (
+            <div key={example}>
+              <dt>
+                <code>{example}</code>
+              </dt>
+              <dd className="quiet mb-1">{what}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+    </form>
+  )
+}
+
+const typedNow = (line: string) => ({ line, now: Date.now() })
+
+function timeOfToday(timeZone: string, now: number) {
+  return (hours: number, minutes: number) => {
+    const there = new TZDate(now, timeZone)
+    there.setHours(hours, minutes, 0, 0)
+    return there.getTime()
+  }
+}

@@ -1,0 +1,70 @@
+import { type JobState, type Stage, STAGES, stageProgress } from '#core/tape'
+import { useShow } from '~/ui/reader'
+import { STAGE_WORDS, VERDICT_WORDS } from '~/wording/en'
+import { useJob } from './job-context'
+
+const SIGNS = { untouched: '·', begun: '…', done: '✓' }
+const PROGRESS_WORDS = { untouched: 'not begun', begun: 'begun', done: 'done' }
+
+/** The stages in their usual order, each with its key figure. Any may be opened at any time. */
+export function RunSheet({ stage, open }: { stage: Stage; open: (stage: Stage) => void }) {
+  const { state } = useJob()
+  const key = useKeyFigure()
+  const progress = stageProgress(state)
+  return (
+    <nav className="run-sheet" aria-label="Stages">
+      {STAGES.map((each) => (
+        <button
+          key={each}
+          type="button"
+          className={progress[each] === 'done' ? 'done' : undefined}
+          aria-current={each === stage ? 'step' : undefined}
+          onClick={() => open(each)}
+        >
+          <span className="sign" aria-hidden>
+            {SIGNS[progress[each]]}
+          </span>
+          <span>
+            {STAGE_WORDS[each]} <span className="visually-hidden">({PROGRESS_WORDS[progress[each]]})</span>
+          </span>
+          <span className="key">{key(each, state)}</span>
+        </button>
+      ))}
+    </nav>
+  )
+}
+
+function useKeyFigure() {
+  const show = useShow()
+  return (stage: Stage, state: JobState): string => {
+    const verdict = (about: string) => state.verdicts.findLast((v) => v.about === about)?.verdict.code
+    switch (stage) {
+      case 'prepare':
+        return state.refrigerant ?? ''
+      case 'recover':
+        return state.runs.some((r) => r.use === 'recover') || state.recoveryEnded
+          ? show('weight', state.recoveredMg)
+          : ''
+      case 'evacuate': {
+        const last = state.vacuum.at(-1)
+        return last ? show('vacuum', last.value) : ''
+      }
+      case 'leak-test': {
+        const last = state.leakChecks.at(-1)
+        return last ? (last.found ? 'leak found' : 'none found') : ''
+      }
+      case 'oil':
+        return state.oil.noted ? `in ${show('volume', state.oil.inMl)}` : ''
+      case 'charge':
+        return state.chargedMg > 0
+          ? show('weight', state.chargedMg)
+          : state.target
+            ? `target ${show('weight', state.target.massMg)}`
+            : ''
+      case 'verify':
+        return VERDICT_WORDS[verdict('readings') ?? ''] ?? ''
+      default:
+        return ''
+    }
+  }
+}

@@ -1,0 +1,200 @@
+import { useMemo, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { mayGive, mayTake, type Fitness } from '#core/cylinders'
+import type { JobState, Use } from '#core/tape'
+import { draft } from '~/tape/use-tape'
+import { useShow, Value } from '~/ui/reader'
+import { CONDITION_WORDS, REASON_WORDS } from '~/wording/en'
+import { useJob } from '../job-context'
+import type { JobCylinder, JobData } from '../load.server'
+
+interface Candidate {
+  cylinder: JobCylinder
+  fitness: Fitness
+}
+
+const SHOWN = 4
+
+/** Cylinders to choose from, those that fit first and the fullest of them on top; the others with the reason why not. */
+export function CylinderChoice({ use, wantedMg }: { use: Use; wantedMg: number | null }) {
+  const { state, note } = useJob()
+  const [all, setAll] = useState(false)
+  const candidates = useCandidates(use, wantedMg)
+  const chosen = state.chosen.filter((c) => c.use === use)
+  const fitting = candidates.filter((c) => c.fitness.refusals.length === 0)
+  const others = candidates.filter((c) => c.fitness.refusals.length > 0)
+  const shown = all ? [...fitting, ...others] : fitting.slice(0, SHOWN)
+  return (
+    <div className="stack" style={{ gap: '0.5rem' }}>
+      <div className="spread">
+        <h3 className="mb-0">{use === 'recover' ? 'Cylinder to recover into' : 'Cylinder to charge from'}</h3>
+        {wantedMg !== null && (
+          <span className="quiet">
+            for <Value kind="weight" of={wantedMg} />
+          </span>
+        )}
+      </div>
+      {chosen.map((c) => (
+        <Chosen key={c.cylinderId} cylinderId={c.cylinderId} use={use} />
+      ))}
+      {fitting.length === 0 && (
+        <p className="mb-0">
+          {use === 'recover'
+            ? 'No cylinder in the rack takes all of it. Look below for the reasons, plan two, or type the label of another.'
+            : 'No cylinder in the rack has clean gas of this kind. Look below for the reasons, or type the label of another.'}
+        </p>
+      )}
+      {shown
+        .filter((c) => !chosen.some((known) => known.cylinderId === c.cylinder.cylinderId))
+        .map((candidate) => (
+          <Choice
+            key={candidate.cylinder.cylinderId}
+            candidate={candidate}
+            use={use}
+            choose={() =>
+              note([
+                draft('cylinder-chosen', {
+                  cylinderId: candidate.cylinder.cylinderId,
+                  use,
+                  massMg: wantedMg,
+                }),
+              ])
+            }
+          />
+        ))}
+      <div className="row-of">
+        {candidates.length > Math.min(SHOWN, fitting.length) && (
+          <Button variant="outline-secondary" onClick={() => setAll(!all)}>
+            {all ? 'Fewer' : `All ${candidates.length} of this gas, and why not`}
+          </Button>
+        )}
+        <FindByLabel use={use} />
+      </div>
+    </div>
+  )
+}
+
+function Chosen({ cylinderId, use }: { cylinderId: string; use: Use }) {
+  const { cylinderOf, note } = useJob()
+  return (
+    <div className="choice" style={{ borderColor: 'var(--keg-copper)', borderWidth: 2 }}>
+      <span className="name">
+        <strong>{cylinderOf(cylinderId)?.label ?? 'Cylinder'}</strong> is chosen
+        {use === 'recover' && ', its room is kept free'}
+      </span>
+      <Button
+        variant="outline-secondary"
+        onClick={() => note([draft('cylinder-released', { cylinderId, use })])}
+      >
+        Release
+      </Button>
+    </div>
+  )
+}
+
+function Choice({ candidate, use, choose }: { candidate: Candidate; use: Use; choose: () => void }) {
+  const { cylinder, fitness } = candidate
+  const show = useShow()
+  const refused = fitness.refusals.length > 0
+  const words = [...fitness.refusals, ...fitness.warnings].map((r) => REASON_WORDS[r.code] ?? r.code)
+  return (
+    <div className={refused ? 'choice refused' : 'choice'}>
+      <span className="name">
+        <strong>{cylinder.label}</strong>{' '}
+        <span className="quiet">
+          {cylinder.refrigerant ?? 'empty'}, {CONDITION_WORDS[cylinder.condition].toLowerCase()},{' '}
+          {use === 'recover' && fitness.roomMg !== undefined
+            ? `room ${show('weight', Math.max(0, fitness.roomMg))}`
+            : `holds ${show('weight', cylinder.balanceMg)}`}
+          {cylinder.keepsAt && `, ${cylinder.keepsAt}`}
+        </span>
+      </span>
+      {!refused && (
+        <Button variant="outline-primary" onClick={choose}>
+          Choose
+        </Button>
+      )}
+      {words.length > 0 && <span className="why">{words.join(' ')}</span>}
+    </div>
+  )
+}
+
+function fitnessOf(
+  cylinder: JobCylinder,
+  use: Use,
+  massMg: number | null,
+  state: JobState,
+  data: JobData,
+): Fitness {
+  const request = {
+    refrigerant: state.refrigerant!,
+    massMg,
+    today: data.today,
+    customerId: data.system?.customerId ?? null,
+    marginPct: data.shop.marginPct,
+  }
+  return use === 'recover' ? mayTake(cylinder, request) : mayGive(cylinder, request)
+}
+
+function useCandidates(use: Use, wantedMg: number | null): Candidate[] {
+  const { data, state, cylinderOf } = useJob()
+  return useMemo(() => {
+    if (!state.refrigerant) return []
+    return data.cylinders
+      .map(({ cylinderId }) => cylinderOf(cylinderId)!)
+      .filter((cylinder) => use === 'recover' || cylinder.refrigerant !== null)
+      .map((cylinder) => ({ cylinder, fitness: fitnessOf(cylinder, use, wantedMg, state, data) }))
+      .sort(
+        (a, b) =>
+          a.fitness.refusals.length - b.fitness.refusals.length ||
+          Number(a.cylinder.refrigerant === null) - Number(b.cylinder.refrigerant === null) ||
+          b.cylinder.balanceMg - a.cylinder.balanceMg,
+      )
+  }, [data, state, use, wantedMg, cylinderOf])
+}
+
+/** For a cylinder that stands in front of you and is not in the list. */
+function FindByLabel({ use }: { use: Use }) {
+  const { data, learn, state, note } = useJob()
+  const [label, setLabel] = useState('')
+  const [message, setMessage] = useState('')
+  const find = async () => {
+    if (label.trim() === '') return setMessage('Type the label on the cylinder.')
+    const response = await fetch(
+      `/cylinders/find?label=${encodeURIComponent(label.trim())}&job=${data.jobId}`,
+    ).catch(() => undefined)
+    if (!response?.ok) return setMessage('No connection: choose from the list, or note it and choose later.')
+    const { cylinders } = (await response.json()) as { cylinders: JobCylinder[] }
+    const exact = cylinders.find((c) => c.label.toLowerCase() === label.trim().toLowerCase()) ?? cylinders[0]
+    if (!exact) return setMessage(`No cylinder in use has "${label.trim()}" in its label.`)
+    learn(exact)
+    const reasons = reasonsAgainst(exact)
+    if (reasons.length > 0) return setMessage(`${exact.label}: ${reasons.join(' ')}`)
+    setMessage('')
+    setLabel('')
+    note([draft('cylinder-chosen', { cylinderId: exact.cylinderId, use, massMg: null })])
+  }
+  const reasonsAgainst = (cylinder: JobCylinder) =>
+    fitnessOf(cylinder, use, null, state, data).refusals.map((r) => REASON_WORDS[r.code] ?? r.code)
+  return (
+    <>
+      <Form.Control
+        aria-label="Label of another cylinder"
+        placeholder="Label of another"
+        style={{ width: '11rem' }}
+        value={label}
+        maxLength={80}
+        onChange={(event) => setLabel(event.target.value)}
+        onKeyDown={(event) => event.key === 'Enter' && void find()}
+      />
+      <Button variant="outline-secondary" onClick={() => void find()}>
+        Take it
+      </Button>
+      {message && (
+        <div className="field-error w-100" role="alert">
+          {message}
+        </div>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,105 @@
+import { type FormEvent, useEffect, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { type Hold, holdVerdict } from '#core/tape'
+import { HOLD_RULE } from '#core/vacuum'
+import { newId } from '~/tape/device'
+import { draft } from '~/tape/use-tape'
+import { MeasureInput } from '~/ui/measure-field'
+import { Value } from '~/ui/reader'
+import { duration } from '~/ui/time'
+import { useJob } from '../job-context'
+import { giveVerdict } from '../give-verdict'
+import { VerdictOf } from '../verdict-of'
+import { StepList } from './step-list'
+import { useFigure } from './use-figure'
+
+/** Air and moisture out: the gauge decides, not the clock; then a hold with the pump valved off. */
+export function Evacuate() {
+  const { state, note, closed } = useJob()
+  const gauge = useFigure('vacuum')
+  const last = state.vacuum.at(-1)
+  const hold = state.holds.findLast((h) => h.endedAt === undefined)
+
+  const read = (then: (pressurePa: number) => void) => {
+    const pressurePa = gauge.want()
+    if (pressurePa === undefined) return
+    then(pressurePa)
+    gauge.clear()
+  }
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    read((pressurePa) => note([draft('vacuum-noted', { pressurePa })]))
+  }
+  const endHold = (running: Hold) =>
+    read((pressurePa) => {
+      const at = Date.now()
+      const verdict = holdVerdict({ ...running, readings: [...running.readings, { at, pressurePa }] })
+      note([draft('hold-ended', { holdId: running.holdId, pressurePa }), giveVerdict('hold', verdict)])
+    })
+  return (
+    <>
+      <div className="gauge-row">
+        <div>
+          <div className="quiet">Vacuum gauge, far from the pump</div>
+          <div className="hero">{last ? <Value kind="vacuum" of={last.value} /> : '–'}</div>
+        </div>
+        <div className="quiet">
+          Down to <Value kind="vacuum" of={HOLD_RULE.targetPa} />, then 10 minutes below{' '}
+          <Value kind="vacuum" of={HOLD_RULE.limitPa} />. The maker’s figure wins.
+        </div>
+      </div>
+      {hold && <HoldClock hold={hold} />}
+      {!hold && <VerdictOf about="hold" />}
+      {!closed && (
+        <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>
+          <MeasureInput {...gauge.field} hero label="The gauge reads" />
+          <div className="row-of">
+            <Button type="submit" className="btn-big">
+              Note it
+            </Button>
+            {hold ? (
+              <Button variant="outline-primary" className="btn-big" onClick={() => endHold(hold)}>
+                End the hold with this
+              </Button>
+            ) : (
+              <Button
+                variant="outline-primary"
+                className="btn-big"
+                onClick={() =>
+                  read((pressurePa) => note([draft('hold-started', { holdId: newId(), pressurePa })]))
+                }
+              >
+                Pump valved off: start a hold
+              </Button>
+            )}
+          </div>
+        </form>
+      )}
+      <StepList steps={['kit-proved']} />
+    </>
+  )
+}
+
+function HoldClock({ hold }: { hold: Hold }) {
+  const [now, setNow] = useState<number>()
+  useEffect(() => {
+    const tick = () => setNow(Date.now())
+    tick()
+    const timer = setInterval(tick, 1000)
+    return () => clearInterval(timer)
+  }, [])
+  const heldS = now === undefined ? 0 : (now - hold.startedAt) / 1000
+  const leftS = HOLD_RULE.leastS - heldS
+  return (
+    <div className="gauge-row" role="timer" aria-label="Vacuum hold">
+      <div>
+        <div className="quiet">Holding for</div>
+        <div className="big">{duration(heldS)}</div>
+      </div>
+      <div>
+        <div className="quiet">{leftS > 0 ? 'Too soon to tell before another' : 'Long enough to tell'}</div>
+        <div className="big">{leftS > 0 ? duration(leftS) : 'now'}</div>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,49 @@
+import type { ComponentType } from 'react'
+import type { Stage } from '#core/tape'
+import { cautionsFor, LOCAL_CODES, STAGE_WORDS } from '~/wording/en'
+import { useJob } from '../job-context'
+import { Charge } from './charge'
+import { Close } from './close'
+import { Evacuate } from './evacuate'
+import { LeakTest } from './leak-test'
+import { Oil } from './oil'
+import { Prepare } from './prepare'
+import { Recover } from './recover'
+import { Repair } from './repair'
+import { Verify } from './verify'
+
+const PANELS: Record<Stage, ComponentType> = {
+  prepare: Prepare,
+  recover: Recover,
+  repair: Repair,
+  'leak-test': LeakTest,
+  evacuate: Evacuate,
+  oil: Oil,
+  charge: Charge,
+  verify: Verify,
+  close: Close,
+}
+
+/** The stage in hand. A new stage adds its panel here and nowhere else. */
+export function StagePanel({ stage }: { stage: Stage }) {
+  const { state } = useJob()
+  const Panel = PANELS[stage]
+  const cautions = cautionsFor(stage, state.refrigerant)
+  return (
+    <section className="sheet stack stage-panel" aria-label={STAGE_WORDS[stage]}>
+      <h2>{STAGE_WORDS[stage]}</h2>
+      {cautions.length > 0 && (
+        <details className="caution-box">
+          <summary>Caution: {cautions[0]}</summary>
+          <ul>
+            {cautions.slice(1).map((caution) => (
+              <li key={caution}>{caution}</li>
+            ))}
+            <li>{LOCAL_CODES}</li>
+          </ul>
+        </details>
+      )}
+      <Panel key={stage} />
+    </section>
+  )
+}

@@ -1,0 +1,27 @@
+import { Form } from 'react-bootstrap'
+import { draft } from '~/tape/use-tape'
+import { STEP_WORDS } from '../entry-words'
+import { useJob } from '../job-context'
+
+/** Steps to tick off. A tick is an entry: it is struck on the tape, not unticked here. */
+export function StepList({ steps }: { steps: string[] }) {
+  const { state, note, closed } = useJob()
+  return (
+    <div>
+      {steps.map((step) => {
+        const done = state.steps.includes(step)
+        return (
+          <Form.Check
+            key={step}
+            id={`step-${step}`}
+            type="checkbox"
+            label={STEP_WORDS[step]}
+            checked={done}
+            disabled={done || closed}
+            onChange={() => note([draft('step-done', { step })])}
+          />
+        )
+      })}
+    </div>
+  )
+}

@@ -1,0 +1,67 @@
+import { useEffect, useRef, useState } from 'react'
+import { METRIC_UNITS, MG_PER_KG, MG_PER_LB, PA_PER_MICRON } from '#core/units'
+import { useReading } from '~/ui/reader'
+import { clockTime } from '~/ui/time'
+import { useJob } from './job-context'
+
+/** Weight and vacuum over the time of the job. The chart's code is loaded only when there is something to draw. */
+export function StripChart() {
+  const { state, data } = useJob()
+  const { units } = useReading()
+  const box = useRef<HTMLDivElement>(null)
+  const [failed, setFailed] = useState(false)
+  const perMg = units.weight === METRIC_UNITS.weight ? 1 / MG_PER_KG : 1 / MG_PER_LB
+  const weightUnit = units.weight === METRIC_UNITS.weight ? 'kg' : 'lb'
+  const vacuumScale = units.vacuum === 'micron' ? 1 / PA_PER_MICRON : 1
+  const worthIt = state.runs.some((r) => r.weighings.length > 1) || state.vacuum.length > 1
+
+  useEffect(() => {
+    if (!worthIt || !box.current) return
+    let gone = false
+    let dispose = () => {}
+    const element = box.current
+    import('./strip-chart-drawing')
+      .then(({ drawStrip }) => {
+        if (gone) return
+        const ink = getComputedStyle(element)
+        dispose = drawStrip(element, {
+          runs: state.runs.map((run) => ({
+            name: run.use === 'recover' ? 'On the scale, recovering' : 'On the scale, charging',
+            points: run.weighings.map((w) => [w.at, w.weightMg * perMg]),
+          })),
+          vacuum: state.vacuum.map((v) => [v.at, Math.max(0.1, v.value * vacuumScale)]),
+          weightUnit,
+          vacuumUnit: units.vacuum,
+          time: (at) => clockTime(at, data.shop.timeZone),
+          colours: {
+            ink: ink.getPropertyValue('--keg-ink'),
+            quiet: ink.getPropertyValue('--keg-quiet'),
+            rule: ink.getPropertyValue('--keg-rule'),
+            copper: ink.getPropertyValue('--keg-copper'),
+            cold: ink.getPropertyValue('--keg-cold'),
+          },
+        })
+      })
+      .catch(() => setFailed(true))
+    return () => {
+      gone = true
+      dispose()
+    }
+  }, [worthIt, state.runs, state.vacuum, perMg, weightUnit, vacuumScale, units.vacuum, data.shop.timeZone])
+
+  if (!worthIt) return null
+  return (
+    <section
+      className="sheet"
+      aria-label="Strip chart of weight and vacuum; every point stands on the tape too"
+    >
+      {failed ? (
+        <p className="mb-0 quiet">
+          The chart could not be loaded without a connection. Every point stands on the tape.
+        </p>
+      ) : (
+        <div ref={box} className="strip-chart" />
+      )}
+    </section>
+  )
+}

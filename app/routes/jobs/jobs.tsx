@@ -1,0 +1,87 @@
+import { Link } from 'react-router'
+import { inShop, jobs as listJobs } from '#db'
+import { signedIn } from '~/session/signed-in.server'
+import { Value } from '~/ui/reader'
+import { day } from '~/ui/time'
+import { JOB_STATUS_WORDS } from '~/wording/en'
+import type { Route } from './+types/jobs'
+
+const PAGE = 60
+
+export function meta() {
+  return [{ title: 'Jobs · Keg' }]
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const { shop } = signedIn(context)
+  const before = Date.parse(new URL(request.url).searchParams.get('before') ?? '')
+  const jobs = await inShop(shop.shopId, (tx) =>
+    listJobs(tx, PAGE, Number.isNaN(before) ? undefined : new Date(before)),
+  )
+  return {
+    jobs,
+    timeZone: shop.timeZone,
+    more: jobs.length === PAGE ? jobs.at(-1)!.lastAt.toISOString() : null,
+  }
+}
+
+/** Every job, the latest first. */
+export default function Jobs({ loaderData: { jobs, timeZone, more } }: Route.ComponentProps) {
+  return (
+    <>
+      <div className="page-head">
+        <h1>Jobs</h1>
+      </div>
+      {jobs.length === 0 ? (
+        <div className="empty">No job yet: start one with New job.</div>
+      ) : (
+        <div className="sheet table-scroll">
+          <table className="ledger-table">
+            <thead>
+              <tr>
+                <th>Job</th>
+                <th>What</th>
+                <th>Customer</th>
+                <th>State</th>
+                <th>Gas</th>
+                <th className="num">Recovered</th>
+                <th className="num">Charged</th>
+                <th>Last entry</th>
+              </tr>
+            </thead>
+            <tbody>
+              {jobs.map((job) => (
+                <tr key={job.jobId}>
+                  <td>
+                    <Link to={`/jobs/${job.jobId}`} className="figure">
+                      {job.number}
+                    </Link>
+                  </td>
+                  <td>
+                    <Link to={`/jobs/${job.jobId}`}>{job.title || job.system || 'Job from the roof'}</Link>
+                    {job.title && job.system && <div className="quiet">{job.system}</div>}
+                  </td>
+                  <td>{job.customer}</td>
+                  <td>{JOB_STATUS_WORDS[job.status]}</td>
+                  <td>{job.refrigerant}</td>
+                  <td className="num">
+                    <Value kind="weight" of={job.recoveredMg} />
+                  </td>
+                  <td className="num">
+                    <Value kind="weight" of={job.chargedMg} />
+                  </td>
+                  <td className="figure">{day(job.lastAt, timeZone)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {more && (
+        <Link className="btn btn-outline-secondary mt-3" to={`?before=${encodeURIComponent(more)}`}>
+          Earlier jobs
+        </Link>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,237 @@
+import { randomUUID } from 'node:crypto'
+import Joi from 'joi'
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { data, Form, Link, redirect, useNavigation } from 'react-router'
+import { REFRIGERANTS } from '#core/refrigerants'
+import { type Entry, ENTRY_VERSION, type EntryBodies, type EntryKind } from '#core/tape'
+import { append, findCylinders, inShop, openJob, systemOf, systems as listSystems } from '#db'
+import { id, measured, optionalId, readForm, refrigerantField, refuse, text } from '~/form/read.server'
+import { now, todayIn } from '~/session/clock.server'
+import { preferencesOf } from '~/session/preferences'
+import { writer } from '~/session/signed-in.server'
+import { Field, SelectField } from '~/ui/field'
+import { MeasureField } from '~/ui/measure-field'
+import { REASON_WORDS } from '~/wording/en'
+import type { Route } from './+types/new'
+
+export function meta() {
+  return [{ title: 'New job · Keg' }]
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const { shop } = writer(context)
+  const systems = await inShop(shop.shopId, (tx) => listSystems(tx, '', 500))
+  return {
+    // Made once for this page: sending the form twice opens one job.
+    jobId: randomUUID(),
+    runId: randomUUID(),
+    systems: systems.map((s) => ({ systemId: s.systemId, name: `${s.name} · ${s.customer}, ${s.site}` })),
+    refrigerants: REFRIGERANTS,
+  }
+}
+
+interface NewJob {
+  jobId: string
+  runId: string
+  systemId?: string
+  title?: string
+  refrigerant?: string
+  cylinder?: string
+  startWeight?: number
+  mode?: 'gross' | 'net'
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const { shop, person } = writer(context)
+  const reading = { units: preferencesOf(person.preferences).units }
+  const schema = Joi.object<NewJob>({
+    jobId: id,
+    runId: id,
+    systemId: optionalId,
+    title: text('what the job is', 200),
+    refrigerant: refrigerantField,
+    cylinder: text('the label of the cylinder', 80),
+    startWeight: measured('weight', 'the start weight', reading),
+    mode: Joi.string().valid('gross', 'net'),
+  })
+  const form = await readForm(request.clone() as Request, schema)
+  if (form.refused) return data(form.refused, { status: 400 })
+  const job = form.value
+  const typed = Object.fromEntries(
+    [...(await request.formData())].map(([name, value]) => [name, String(value)]),
+  )
+  const refused = (errors: Record<string, string>) => data(refuse(typed, errors), { status: 400 })
+  if (job.cylinder && !job.refrigerant && !job.systemId)
+    return refused({
+      refrigerant: 'Choose the refrigerant: without it nobody can say whether this cylinder may take it.',
+    })
+  if (job.startWeight !== undefined && !job.cylinder)
+    return refused({ cylinder: 'Enter which cylinder is on the scale.' })
+
+  const at = now()
+  const result = await inShop(shop.shopId, async (tx): Promise<Record<string, string> | undefined> => {
+    const system = job.systemId ? await systemOf(tx, job.systemId) : undefined
+    if (job.systemId && !system) return { systemId: 'Choose the system from the list again.' }
+    const refrigerant = job.refrigerant ?? system?.refrigerant ?? null
+    const cylinder = job.cylinder
+      ? (await findCylinders(tx, job.cylinder)).find(
+          (c) => c.label.toLowerCase() === job.cylinder!.toLowerCase(),
+        )
+      : undefined
+    if (job.cylinder && !cylinder)
+      return {
+        cylinder: `No cylinder in use has the label "${job.cylinder}": look at the label, or add it under Cylinders.`,
+      }
+    const entries = [
+      entry(0, 'job-described', { title: job.title ?? '', systemId: system?.systemId ?? null, refrigerant }),
+    ]
+    if (cylinder)
+      entries.push(
+        entry(1, 'cylinder-chosen', { cylinderId: cylinder.cylinderId, use: 'recover', massMg: null }),
+      )
+    if (cylinder && job.startWeight !== undefined)
+      entries.push(
+        entry(2, 'run-started', {
+          runId: job.runId,
+          use: 'recover',
+          cylinderId: cylinder.cylinderId,
+          scale: '',
+          mode: job.mode ?? 'gross',
+          weightMg: job.startWeight,
+        }),
+      )
+    await openJob(tx, job.jobId, person.userId, at)
+    const { refused } = await append(tx, {
+      jobId: job.jobId,
+      userId: person.userId,
+      entries,
+      sentAt: at.getTime(),
+      now: at,
+      today: todayIn(shop.timeZone),
+    })
+    if (refused.length === 0) return undefined
+    // Nothing of a job that cannot begin like this: the form is shown again with what was typed.
+    throw new NotLikeThis(
+      refused.flatMap((r) => r.reasons.map(({ code }) => REASON_WORDS[code] ?? code)).join(' '),
+    )
+  }).catch((error: unknown) => {
+    if (error instanceof NotLikeThis) return { cylinder: error.message }
+    throw error
+  })
+  return result ? refused(result) : redirect(`/jobs/${job.jobId}`)
+
+  function entry<K extends EntryKind>(n: number, kind: K, body: EntryBodies[K]): Entry {
+    return {
+      entryId: sameEachTime(job.jobId, n),
+      kind,
+      version: ENTRY_VERSION,
+      at: at.getTime(),
+      deviceId: 'new-job',
+      deviceSeq: n,
+      body,
+    } as Entry
+  }
+}
+
+/** The transaction is given up. */
+class NotLikeThis extends Error {}
+
+/** The n-th entry of this form, whenever it is sent again. */
+function sameEachTime(jobId: string, n: number): string {
+  return jobId.slice(0, -1) + ((Number.parseInt(jobId.slice(-1), 16) + n) % 16).toString(16)
+}
+
+/** Two ways in: from the list with everything known, or from the roof in a hurry. */
+export default function NewJob({ loaderData, actionData }: Route.ComponentProps) {
+  const { jobId, runId, systems, refrigerants } = loaderData
+  const busy = useNavigation().state !== 'idle'
+  const field = (name: keyof NewJob) => ({
+    name,
+    value: actionData?.typed[name],
+    error: actionData?.errors[name],
+  })
+  const [quick, setQuick] = useState(
+    actionData?.typed.cylinder !== undefined && actionData.typed.cylinder !== '',
+  )
+  const gases: [string, string][] = [
+    ['', 'Not known yet'],
+    ...refrigerants.map((r): [string, string] => [r, r]),
+  ]
+  return (
+    <>
+      <div className="page-head">
+        <h1>New job</h1>
+        <div className="actions" role="group" aria-label="How to begin">
+          <Button
+            variant={quick ? 'outline-primary' : 'primary'}
+            aria-pressed={!quick}
+            onClick={() => setQuick(false)}
+          >
+            From a system
+          </Button>
+          <Button
+            variant={quick ? 'primary' : 'outline-primary'}
+            aria-pressed={quick}
+            onClick={() => setQuick(true)}
+          >
+            Quick start from the roof
+          </Button>
+        </div>
+      </div>
+      <Form method="post" key={actionData ? 'again' : 'first'}>
+        <input type="hidden" name="jobId" value={actionData?.typed.jobId ?? jobId} />
+        <input type="hidden" name="runId" value={actionData?.typed.runId ?? runId} />
+        {quick ? (
+          <fieldset className="group">
+            <legend>Gas, cylinder, start weight, go</legend>
+            <p className="quiet">System, plate and customer are filled in later.</p>
+            <div className="form-grid">
+              <SelectField {...field('refrigerant')} label="Refrigerant" options={gases} />
+              <Field {...field('cylinder')} label="Label of the cylinder on the scale" />
+              <MeasureField {...field('startWeight')} kind="weight" label="Start weight" hero />
+              <SelectField
+                {...field('mode')}
+                label="The scale shows"
+                options={[
+                  ['gross', 'gross: the whole cylinder'],
+                  ['net', 'net: zeroed with it on'],
+                ]}
+              />
+            </div>
+          </fieldset>
+        ) : (
+          <fieldset className="group">
+            <legend>Which system</legend>
+            <div className="form-grid">
+              <SelectField
+                {...field('systemId')}
+                label="System"
+                options={[
+                  ['', 'Filled in later'],
+                  ...systems.map((s): [string, string] => [s.systemId, s.name]),
+                ]}
+                help={
+                  <>
+                    Not in the list? <Link to="/systems/new">Add it</Link>, plate and customer with it.
+                  </>
+                }
+              />
+              <SelectField
+                {...field('refrigerant')}
+                label="Refrigerant"
+                options={[['', 'As on the plate'], ...gases.slice(1)]}
+              />
+              <Field {...field('title')} label="What the job is (may stay empty)" maxLength={200} />
+            </div>
+          </fieldset>
+        )}
+        <div className="form-foot">
+          <Button type="submit" className="btn-big" disabled={busy}>
+            {busy ? 'Opening …' : quick ? 'Go' : 'Open the job'}
+          </Button>
+        </div>
+      </Form>
+    </>
+  )
+}

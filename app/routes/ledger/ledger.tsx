@@ -1,0 +1,106 @@
+import { Form, Link } from 'react-router'
+import { cylinderOf, inShop, movements, stock } from '#db'
+import { MovementTable } from '~/ledger/movement-table'
+import { signedIn } from '~/session/signed-in.server'
+import type { Route } from './+types/ledger'
+import { filterOf } from './filter.server'
+
+const PAGE = 100
+
+export function meta() {
+  return [{ title: 'Ledger · Keg' }]
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const { shop } = signedIn(context)
+  const search = new URL(request.url).searchParams
+  const filter = filterOf(search, shop.timeZone)
+  const [at, movementId] = (search.get('before') ?? '').split(' ')
+  const before =
+    at && movementId && !Number.isNaN(Date.parse(at)) ? { at: new Date(at), movementId } : undefined
+  return inShop(shop.shopId, async (tx) => {
+    const [list, held, cylinder] = await Promise.all([
+      movements(tx, filter, PAGE, before),
+      stock(tx),
+      filter.cylinderId ? cylinderOf(tx, filter.cylinderId) : undefined,
+    ])
+    const last = list.at(-1)
+    return {
+      movements: list,
+      refrigerants: held.flatMap((s) => s.refrigerant ?? []),
+      cylinder: cylinder ? { cylinderId: cylinder.cylinderId, label: cylinder.label } : null,
+      search: Object.fromEntries([...search].filter(([name]) => name !== 'before')),
+      next: list.length === PAGE && last ? `${last.at.toISOString()} ${last.movementId}` : null,
+      timeZone: shop.timeZone,
+    }
+  })
+}
+
+/** Every movement, the newest first; as a table for other programs too. */
+export default function Ledger({ loaderData }: Route.ComponentProps) {
+  const { movements, refrigerants, cylinder, search, next, timeZone } = loaderData
+  const query = new URLSearchParams(search)
+  return (
+    <>
+      <div className="page-head">
+        <h1>Ledger</h1>
+        {cylinder && <span className="tag tag-copper">{cylinder.label}</span>}
+        <div className="actions">
+          <a className="btn btn-outline-secondary" href={`/ledger.csv?${query}`} download>
+            Export as CSV
+          </a>
+        </div>
+      </div>
+      <Form method="get" className="row-of mb-3" role="search">
+        {cylinder && <input type="hidden" name="cylinder" value={cylinder.cylinderId} />}
+        <select
+          name="refrigerant"
+          className="form-select"
+          style={{ width: '11rem' }}
+          defaultValue={search.refrigerant}
+          aria-label="Refrigerant"
+        >
+          <option value="">All gases</option>
+          {refrigerants.map((r) => (
+            <option key={r}>{r}</option>
+          ))}
+        </select>
+        <label className="row-of">
+          from{' '}
+          <input
+            type="date"
+            name="from"
+            className="form-control"
+            style={{ width: '10.5rem' }}
+            defaultValue={search.from}
+          />
+        </label>
+        <label className="row-of">
+          to{' '}
+          <input
+            type="date"
+            name="to"
+            className="form-control"
+            style={{ width: '10.5rem' }}
+            defaultValue={search.to}
+          />
+        </label>
+        <button type="submit" className="btn btn-outline-secondary">
+          Show
+        </button>
+        {Object.keys(search).length > 0 && <Link to="/ledger">All of it</Link>}
+      </Form>
+      <div className="sheet">
+        <MovementTable movements={movements} timeZone={timeZone} />
+      </div>
+      {next && (
+        <Link
+          className="btn btn-outline-secondary mt-3"
+          to={`?${new URLSearchParams({ ...search, before: next })}`}
+        >
+          Earlier movements
+        </Link>
+      )}
+    </>
+  )
+}

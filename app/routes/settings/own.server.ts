@@ -1,0 +1,63 @@
+import Joi from 'joi'
+import { changePassword, changePreferences, hashOf, inShop, passwordHashOf } from '#db'
+import { readForm, refuse } from '~/form/read.server'
+import { sessionToken } from '~/session/cookie.server'
+import { hashPassword, LEAST_PASSWORD_LENGTH, passwordFits } from '~/session/password.server'
+import type { Preferences } from '~/session/preferences'
+import { overLimit } from '~/session/rate.server'
+import { signedIn } from '~/session/signed-in.server'
+import type { Route } from './+types/settings'
+import type { Result } from './result'
+
+const unitsSchema = Joi.object({
+  weight: Joi.string().valid('kg', 'lb-oz').required(),
+  pressure: Joi.string().valid('bar', 'psi').required(),
+  vacuum: Joi.string().valid('micron', 'Pa').required(),
+  temperature: Joi.string().valid('C', 'F').required(),
+  length: Joi.string().valid('m', 'ft').required(),
+  oil: Joi.string().valid('mL', 'fl oz').required(),
+  theme: Joi.string().valid('auto', 'light', 'dark').required(),
+})
+
+export async function changeOwnUnits({ request, context }: Route.ActionArgs): Promise<Result> {
+  const { shop, person } = signedIn(context)
+  const form = await readForm(request, unitsSchema)
+  if (form.refused) return form.refused
+  const { theme, ...units } = form.value as Preferences['units'] & Pick<Preferences, 'theme'>
+  await inShop(shop.shopId, (tx) => changePreferences(tx, person.userId, { units, theme }))
+  return { done: 'Your units and your look are saved.' }
+}
+
+export const newPassword = Joi.string()
+  .min(LEAST_PASSWORD_LENGTH)
+  .max(500)
+  .empty('')
+  .required()
+  .messages({
+    'any.required': 'Enter a new password.',
+    '*': `Choose a password of at least ${LEAST_PASSWORD_LENGTH} characters.`,
+  })
+
+const passwordSchema = Joi.object<{ oldPassword: string; newPassword: string }>({
+  oldPassword: Joi.string()
+    .max(500)
+    .empty('')
+    .required()
+    .messages({ '*': 'Enter the password you have now.' }),
+  newPassword,
+})
+
+export async function changeOwnPassword({ request, context }: Route.ActionArgs): Promise<Result> {
+  const { shop, person } = signedIn(context)
+  const form = await readForm(request, passwordSchema)
+  if (form.refused) return form.refused
+  const wait = await overLimit('SIGN_IN', `password of ${person.userId}`)
+  if (wait) return refuse({}, { oldPassword: wait })
+  const known = await inShop(shop.shopId, (tx) => passwordHashOf(tx, person.userId))
+  if (!(await passwordFits(form.value.oldPassword, known)))
+    return refuse({}, { oldPassword: 'This is not the password you have now: type it again.' })
+  const hash = await hashPassword(form.value.newPassword)
+  const token = await sessionToken(request)
+  await inShop(shop.shopId, (tx) => changePassword(tx, person.userId, hash, token ? hashOf(token) : null))
+  return { done: 'Your password is changed. You are signed out everywhere else.' }
+}

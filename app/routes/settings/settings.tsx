@@ -1,0 +1,67 @@
+import { data } from 'react-router'
+import { inShop, people, readShop } from '#db'
+import { preferencesOf } from '~/session/preferences'
+import { signedIn } from '~/session/signed-in.server'
+import type { Route } from './+types/settings'
+import { changeOwnPassword, changeOwnUnits } from './own.server'
+import { OwnSettings } from './own'
+import { PeopleSettings } from './people'
+import { addSomeone, changeSomeone, resetSomeone } from './people.server'
+import { ShopSettings } from './shop'
+import { changeTheShop } from './shop.server'
+
+export function meta() {
+  return [{ title: 'Settings · Keg' }]
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const { shop, person } = signedIn(context)
+  const isManager = person.role === 'manager'
+  return inShop(shop.shopId, async (tx) => ({
+    me: { userId: person.userId, name: person.name, role: person.role, signIn: person.signIn },
+    preferences: preferencesOf(person.preferences),
+    shop: isManager ? await readShop(tx) : null,
+    people: isManager ? await people(tx) : null,
+    timeZones: isManager ? Intl.supportedValuesOf('timeZone') : [],
+  }))
+}
+
+const ACTIONS = {
+  units: changeOwnUnits,
+  password: changeOwnPassword,
+  shop: changeTheShop,
+  'add-person': addSomeone,
+  'change-person': changeSomeone,
+  'reset-person': resetSomeone,
+}
+
+export async function action(args: Route.ActionArgs) {
+  const form = await (args.request.clone() as Request).formData()
+  const intent = String(form.get('intent'))
+  if (!Object.hasOwn(ACTIONS, intent)) throw data('This page is out of date: reload it.', { status: 400 })
+  const result = await ACTIONS[intent as keyof typeof ACTIONS](args)
+  return data({ intent, ...result }, { status: result.errors ? 400 : 200 })
+}
+
+/** One's own units, look and password; for managers the shop and its people. */
+export default function Settings({ loaderData, actionData }: Route.ComponentProps) {
+  const { me, preferences, shop, people, timeZones } = loaderData
+  return (
+    <>
+      <div className="page-head">
+        <h1>Settings</h1>
+        <span className="quiet">
+          {me.name}, signed in as {me.signIn}
+        </span>
+      </div>
+      {actionData?.done && (
+        <p className="verdict verdict-good" role="status">
+          {actionData.done}
+        </p>
+      )}
+      <OwnSettings preferences={preferences} result={actionData} />
+      {shop && <ShopSettings shop={shop} timeZones={timeZones} result={actionData} />}
+      {people && <PeopleSettings people={people} me={me.userId} result={actionData} />}
+    </>
+  )
+}

@@ -1,0 +1,45 @@
+import { Button } from 'react-bootstrap'
+import { Form, useNavigation } from 'react-router'
+import type { Shop } from '#db'
+import { Field } from '~/ui/field'
+import { fieldsOf, type Result } from './result'
+
+interface ShopSettingsProps {
+  shop: Shop
+  timeZones: string[]
+  result: Result | undefined
+}
+
+export function ShopSettings({ shop, timeZones, result }: ShopSettingsProps) {
+  const busy = useNavigation().state !== 'idle'
+  const field = fieldsOf(result, 'shop', {
+    name: shop.name,
+    heading: shop.heading,
+    timeZone: shop.timeZone,
+    fillMarginPct: String(shop.fillMarginPct),
+  })
+  return (
+    <Form method="post">
+      <fieldset className="group">
+        <legend>The shop</legend>
+        <input type="hidden" name="intent" value="shop" />
+        <div className="form-grid">
+          <Field {...field('name')} label="Name" maxLength={200} />
+          <Field {...field('heading')} label="Heading of labels and reports" maxLength={500} />
+          <Field {...field('timeZone')} label="Time zone" list={timeZones} />
+          <Field
+            {...field('fillMarginPct')}
+            label="Extra fill margin (%)"
+            inputMode="numeric"
+            help="Taken off every fill limit."
+          />
+        </div>
+        <div className="form-foot">
+          <Button type="submit" disabled={busy}>
+            Save the shop
+          </Button>
+        </div>
+      </fieldset>
+    </Form>
+  )
+}

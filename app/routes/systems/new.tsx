@@ -1,0 +1,85 @@
+import { randomUUID } from 'node:crypto'
+import { data, redirect } from 'react-router'
+import { REFRIGERANTS } from '#core/refrigerants'
+import { BORE_M } from '#core/systems'
+import { type Entry, ENTRY_VERSION } from '#core/tape'
+import { addSystem, append, customers, inShop, jobHead, sites } from '#db'
+import { idOf, isId } from '~/form/ids.server'
+import { now, todayIn } from '~/session/clock.server'
+import { preferencesOf } from '~/session/preferences'
+import { writer } from '~/session/signed-in.server'
+import { SystemForm } from '~/systems/form'
+import { placeOf, readSystem } from '~/systems/form.server'
+import type { Route } from './+types/new'
+
+export function meta() {
+  return [{ title: 'Add a system · Keg' }]
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const { shop } = writer(context)
+  const jobId = new URL(request.url).searchParams.get('job') ?? ''
+  return inShop(shop.shopId, async (tx) => ({
+    systemId: randomUUID(),
+    entryId: randomUUID(),
+    jobId: isId(jobId) && (await jobHead(tx, jobId)) ? jobId : '',
+    refrigerants: REFRIGERANTS,
+    pipes: Object.keys(BORE_M),
+    customers: (await customers(tx)).map((c) => c.name),
+    sites: [...new Set((await sites(tx)).map((s) => s.name))],
+  }))
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const { shop, person } = writer(context)
+  const copy = await (request.clone() as Request).formData()
+  const read = await readSystem(request, { units: preferencesOf(person.preferences).units })
+  if (read.refused) return data(read.refused, { status: 400 })
+  const systemId = idOf(String(copy.get('systemId')))
+  const entryId = idOf(String(copy.get('entryId')))
+  const jobId = String(copy.get('jobId') ?? '')
+  const at = now()
+  await inShop(shop.shopId, async (tx) => {
+    const siteId = await placeOf(tx, read.value, at)
+    await addSystem(tx, systemId, { ...read.value.data, siteId }, at)
+    if (!isId(jobId)) return
+    const { refrigerant } = read.value.data
+    const entry = {
+      entryId,
+      kind: 'job-described',
+      version: ENTRY_VERSION,
+      at: at.getTime(),
+      deviceId: 'new-system',
+      deviceSeq: 1,
+      body: { systemId, ...(refrigerant ? { refrigerant } : {}) },
+    } as Entry
+    await append(tx, {
+      jobId,
+      userId: person.userId,
+      entries: [entry],
+      sentAt: at.getTime(),
+      now: at,
+      today: todayIn(shop.timeZone),
+    })
+  })
+  return redirect(isId(jobId) ? `/jobs/${jobId}` : `/systems/${systemId}`)
+}
+
+export default function NewSystem({ loaderData, actionData }: Route.ComponentProps) {
+  const { systemId, entryId, jobId, ...lists } = loaderData
+  return (
+    <>
+      <div className="page-head">
+        <h1>Add a system</h1>
+        {jobId && <span className="quiet">It is put into the job you came from.</span>}
+      </div>
+      <SystemForm
+        start={{ trade: 'stationary', metering: 'valve' }}
+        refused={actionData}
+        {...lists}
+        isNew
+        hidden={{ systemId, entryId, jobId }}
+      />
+    </>
+  )
+}

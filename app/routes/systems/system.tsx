@@ -1,0 +1,139 @@
+import { Link } from 'react-router'
+import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
+import { expectedCharge } from '#core/systems'
+import { inShop, jobsOn, movements, systemOf } from '#db'
+import { found, idOf } from '~/form/ids.server'
+import { MovementTable } from '~/ledger/movement-table'
+import { useRefresh } from '~/live/changes'
+import { signedIn } from '~/session/signed-in.server'
+import { Fact } from '~/ui/fact'
+import { useShow } from '~/ui/reader'
+import { day } from '~/ui/time'
+import { JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS } from '~/wording/en'
+import type { Route } from './+types/system'
+
+export function meta({ loaderData }: Route.MetaArgs) {
+  return [{ title: loaderData ? `${loaderData.system.name} · Keg` : 'Keg' }]
+}
+
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const { shop, person } = signedIn(context)
+  const systemId = idOf(params.systemId)
+  return inShop(shop.shopId, async (tx) => {
+    const system = found(await systemOf(tx, systemId), 'system')
+    const [jobs, ledger] = await Promise.all([jobsOn(tx, systemId), movements(tx, { systemId }, 200)])
+    const facts = system.refrigerant ? factsOf(system.refrigerant) : undefined
+    return {
+      system,
+      jobs,
+      ledger,
+      expected: system.refrigerant ? expectedCharge(system, tableOf(system.refrigerant)) : null,
+      gas: facts ? { safetyClass: facts.safetyClass, gwp: facts.gwp } : null,
+      timeZone: shop.timeZone,
+      mayWrite: person.role !== 'trainee',
+    }
+  })
+}
+
+/** One system: its plate, what should be in it, and what was done to it. */
+export default function System({ loaderData }: Route.ComponentProps) {
+  const { system, jobs, ledger, expected, gas, timeZone, mayWrite } = loaderData
+  const show = useShow()
+  useRefresh(({ kind }) => kind === 'job')
+  return (
+    <>
+      <div className="page-head">
+        <h1>{system.name}</h1>
+        <span className="quiet">
+          {system.customer}, {system.site}
+        </span>
+        {system.refrigerant && <span className="tag tag-copper">{system.refrigerant}</span>}
+        {mayWrite && (
+          <div className="actions">
+            <Link className="btn btn-outline-secondary" to="change">
+              Change its data
+            </Link>
+          </div>
+        )}
+      </div>
+      <div className="two-columns">
+        <div className="stack">
+          <section className="sheet">
+            <h2>Jobs</h2>
+            {jobs.length === 0 && <p className="mb-0 quiet">No job on it yet.</p>}
+            <ul className="due-list">
+              {jobs.map((job) => (
+                <li key={job.jobId}>
+                  <Link to={`/jobs/${job.jobId}`}>
+                    <span>
+                      <strong>Job {job.number}</strong> {job.title}{' '}
+                      <span className="quiet">
+                        {day(job.lastAt, timeZone)}, {JOB_STATUS_WORDS[job.status].toLowerCase()}
+                      </span>
+                    </span>
+                    <span className="figure">
+                      out {show('weight', job.recoveredMg)} · in {show('weight', job.chargedMg)}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <section className="sheet">
+            <h2>Ledger</h2>
+            <MovementTable movements={ledger} timeZone={timeZone} seenFrom={system.systemId} />
+          </section>
+        </div>
+        <div className="stack">
+          <section className="sheet">
+            <div className="quiet">Should be in it</div>
+            <div className="hero">{expected ? show('weight', expected.massMg) : 'not known'}</div>
+            {expected && <div className="quiet">give or take {show('weight', 2 * expected.sigmaMg)}</div>}
+            <p className="mb-0 mt-1">
+              By the books:{' '}
+              {system.balanceMg === 0 ? 'nothing known' : <strong>{show('weight', system.balanceMg)}</strong>}
+            </p>
+          </section>
+          <section className="sheet">
+            <h2>Plate</h2>
+            <dl className="facts">
+              <Fact name="Charge on the plate">
+                {system.plateMg === null ? 'not known' : show('weight', system.plateMg)}
+              </Fact>
+              {system.panelTotalMg !== null && (
+                <Fact name="Total in the panel">{show('weight', system.panelTotalMg)}</Fact>
+              )}
+              <Fact name="Refrigerant">
+                {system.refrigerant ?? 'not known'}
+                {gas && ` (${gas.safetyClass}, GWP ${Math.round(gas.gwp)})`}
+              </Fact>
+              {gas && expected && (
+                <Fact name="CO₂ equivalent">{((expected.massMg / 1e9) * gas.gwp).toFixed(2)} t</Fact>
+              )}
+              <Fact name="Trade">{TRADE_WORDS[system.trade]}</Fact>
+              <Fact name="Metering device">{METERING_WORDS[system.metering]}</Fact>
+              {system.subcoolingTargetK !== null && (
+                <Fact name="Subcooling">{system.subcoolingTargetK} K</Fact>
+              )}
+              <Fact name="Oil">{system.oilType || 'not noted'}</Fact>
+              {system.maxTestPressurePa !== null && (
+                <Fact name="Highest test pressure">{show('pressure', system.maxTestPressurePa)}</Fact>
+              )}
+              {system.plateText && <Fact name="It also says">{system.plateText}</Fact>}
+              <Fact name="Height above the sea">{system.altitudeM} m</Fact>
+            </dl>
+            {expected && expected.parts.length > 1 && (
+              <ul className="mt-2 mb-0">
+                {expected.parts.map((part, i) => (
+                  <li key={i}>
+                    {part.what === 'plate' ? 'Plate' : part.name || part.what}: {show('weight', part.massMg)}
+                  </li>
+                ))}
+              </ul>
+            )}
+          </section>
+        </div>
+      </div>
+    </>
+  )
+}

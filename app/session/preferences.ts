@@ -1,0 +1,18 @@
+import { METRIC_UNITS, type Units, US_UNITS } from '#core/units'
+
+export type Theme = 'auto' | 'light' | 'dark'
+
+export interface Preferences {
+  units: Units
+  theme: Theme
+}
+
+export const DEFAULT_PREFERENCES: Preferences = { units: METRIC_UNITS, theme: 'auto' }
+
+/** What a person's row says, with what is missing filled in. */
+export function preferencesOf(stored: Record<string, unknown>): Preferences {
+  const { units, theme } = stored as Partial<Preferences>
+  return { units: { ...METRIC_UNITS, ...units }, theme: theme ?? 'auto' }
+}
+
+export const UNIT_SYSTEMS = { metric: METRIC_UNITS, us: US_UNITS }

@@ -1,0 +1,226 @@
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Form, useNavigation } from 'react-router'
+import type { Refused, Typed } from '~/form/read.server'
+import { Field, SelectField } from '~/ui/field'
+import { MeasureField, MeasureInput } from '~/ui/measure-field'
+import { METERING_WORDS, TRADE_WORDS } from '~/wording/en'
+import type { TypedAccessory, TypedLine } from './form.server'
+
+interface SystemFormProps {
+  start: Typed
+  refused?: Refused | undefined
+  refrigerants: readonly string[]
+  pipes: string[]
+  customers: string[]
+  sites: string[]
+  isNew: boolean
+  hidden?: Record<string, string>
+}
+
+/** What stands on the plate, and what was added to it since. */
+export function SystemForm(props: SystemFormProps) {
+  const { start, refused, refrigerants, pipes, customers, sites, isNew, hidden = {} } = props
+  const busy = useNavigation().state !== 'idle'
+  const typed = refused?.typed ?? start
+  const field = (name: string) => ({ name, value: typed[name], error: refused?.errors[name] })
+  return (
+    <Form method="post">
+      {Object.entries(hidden).map(([name, value]) => (
+        <input key={name} type="hidden" name={name} value={typed[name] ?? value} />
+      ))}
+      <fieldset className="group">
+        <legend>What and where</legend>
+        <div className="form-grid">
+          <Field
+            {...field('name')}
+            label="System"
+            maxLength={200}
+            help="Such as bakery retarder, or bus 12."
+          />
+          <Field {...field('customer')} label="Customer" list={customers} maxLength={200} />
+          <Field {...field('site')} label="Site, or vehicle" list={sites} maxLength={200} />
+          <Field
+            {...field('altitude')}
+            label="Height above the sea (m)"
+            inputMode="numeric"
+            help="Gauges read against the air of the place."
+          />
+          <SelectField {...field('trade')} label="Trade" options={Object.entries(TRADE_WORDS)} />
+        </div>
+      </fieldset>
+      <fieldset className="group">
+        <legend>Plate</legend>
+        <div className="form-grid">
+          <SelectField
+            {...field('refrigerant')}
+            label="Refrigerant"
+            options={[['', 'Not known'], ...refrigerants.map((r): [string, string] => [r, r])]}
+          />
+          <MeasureField
+            {...field('plate')}
+            kind="weight"
+            label="Charge on the plate"
+            help="Unreadable or gone: leave it empty."
+          />
+          <Field {...field('plateText')} label="What else it says" maxLength={120} />
+          <MeasureField
+            {...field('panelTotal')}
+            kind="weight"
+            label="Total written inside the panel"
+            help="What whoever came before wrote down counts more than the plate."
+          />
+          <SelectField
+            {...field('metering')}
+            label="Metering device"
+            options={Object.entries(METERING_WORDS)}
+          />
+          <Field {...field('subcooling')} label="Subcooling on the plate (K)" inputMode="decimal" />
+          <Field {...field('oilType')} label="Oil" maxLength={60} />
+          <MeasureField {...field('maxTestPressure')} kind="pressure" label="Highest test pressure" />
+        </div>
+      </fieldset>
+      <Lines start={typed.lines} pipes={pipes} errors={refused?.errors ?? {}} />
+      <Accessories start={typed.accessories} errors={refused?.errors ?? {}} />
+      <div className="form-foot">
+        <Button type="submit" className="btn-big" disabled={busy}>
+          {busy ? 'Saving …' : isNew ? 'Add the system' : 'Save'}
+        </Button>
+      </div>
+    </Form>
+  )
+}
+
+function useList<T>(start: string | undefined) {
+  const [list, setList] = useState<T[]>(() => (start ? (JSON.parse(start) as T[]) : []))
+  return {
+    list,
+    add: (item: T) => setList([...list, item]),
+    remove: (at: number) => setList(list.filter((_, i) => i !== at)),
+    change: (at: number, change: Partial<T>) =>
+      setList(list.map((item, i) => (i === at ? { ...item, ...change } : item))),
+  }
+}
+
+interface ListProps {
+  start: string | undefined
+  errors: Record<string, string>
+}
+
+function Lines({ start, pipes, errors }: ListProps & { pipes: string[] }) {
+  const { list, add, remove, change } = useList<TypedLine>(start)
+  return (
+    <fieldset className="group">
+      <legend>Lines that were run to it</legend>
+      <input type="hidden" name="lines" value={JSON.stringify(list)} />
+      <p className="quiet">
+        The plate of an outdoor unit speaks of that unit, and of the length printed on it. What is longer
+        holds more.
+      </p>
+      <div className="list-editor">
+        {list.map((line, i) => (
+          <div key={i}>
+            <div className="list-line">
+              <label className="field">
+                <span className="form-label">Line</span>
+                <select
+                  className="form-select"
+                  value={line.kind}
+                  onChange={(event) => change(i, { kind: event.target.value })}
+                >
+                  <option value="liquid">liquid</option>
+                  <option value="suction">suction</option>
+                </select>
+              </label>
+              <label className="field">
+                <span className="form-label">Pipe, outside (in)</span>
+                <select
+                  className="form-select"
+                  value={line.od}
+                  onChange={(event) => change(i, { od: event.target.value })}
+                >
+                  {pipes.map((od) => (
+                    <option key={od}>{od}</option>
+                  ))}
+                </select>
+              </label>
+              <MeasureInput
+                kind="length"
+                label="Length"
+                value={line.length}
+                onChange={(length) => change(i, { length })}
+              />
+              <MeasureInput
+                kind="length"
+                label="Covered by the plate"
+                value={line.covered}
+                onChange={(covered) => change(i, { covered })}
+              />
+              <label className="form-check">
+                <input
+                  type="checkbox"
+                  className="form-check-input"
+                  checked={line.guessed}
+                  onChange={(event) => change(i, { guessed: event.target.checked })}
+                />
+                guessed
+              </label>
+              <Button variant="outline-secondary" onClick={() => remove(i)}>
+                Take away
+              </Button>
+            </div>
+            {errors[`line-${i}`] && <div className="field-error">{errors[`line-${i}`]}</div>}
+          </div>
+        ))}
+      </div>
+      <Button
+        variant="outline-primary"
+        className="mt-2"
+        onClick={() => add({ kind: 'liquid', od: '3/8', length: '', covered: '', guessed: false })}
+      >
+        Add a line
+      </Button>
+    </fieldset>
+  )
+}
+
+function Accessories({ start, errors }: ListProps) {
+  const { list, add, remove, change } = useList<TypedAccessory>(start)
+  return (
+    <fieldset className="group">
+      <legend>What was added since</legend>
+      <input type="hidden" name="accessories" value={JSON.stringify(list)} />
+      <p className="quiet">An oversized liquid-line drier can hold over a third of a kilogram.</p>
+      <div className="list-editor">
+        {list.map((item, i) => (
+          <div key={i}>
+            <div className="list-line">
+              <label className="field">
+                <span className="form-label">What</span>
+                <input
+                  className="form-control"
+                  value={item.name}
+                  maxLength={120}
+                  onChange={(event) => change(i, { name: event.target.value })}
+                />
+              </label>
+              <MeasureInput
+                kind="weight"
+                label="Holds"
+                value={item.mass}
+                onChange={(mass) => change(i, { mass })}
+              />
+              <Button variant="outline-secondary" onClick={() => remove(i)}>
+                Take away
+              </Button>
+            </div>
+            {errors[`accessory-${i}`] && <div className="field-error">{errors[`accessory-${i}`]}</div>}
+          </div>
+        ))}
+      </div>
+      <Button variant="outline-primary" className="mt-2" onClick={() => add({ name: '', mass: '' })}>
+        Add an accessory
+      </Button>
+    </fieldset>
+  )
+}

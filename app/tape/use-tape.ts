@@ -1,0 +1,103 @@
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
+import { type Entry, type EntryBodies, type EntryKind, foldTape, type JobState } from '#core/tape'
+import type { Reason } from '#core/verdict'
+import { listenForChanges } from '~/live/changes'
+import { makeEntry } from './device'
+import { useOutbox } from './outbox-context'
+
+export interface Draft<K extends EntryKind = EntryKind> {
+  kind: K
+  body: EntryBodies[K]
+}
+
+/** One entry to note. */
+export const draft = <K extends EntryKind>(kind: K, body: EntryBodies[K]): Draft => ({ kind, body }) as Draft
+
+export interface Tape {
+  state: JobState
+  /** Ids of entries that the server has not confirmed. */
+  waiting: ReadonlySet<string>
+  refused: { entry: Entry; reasons: Reason[] }[]
+  /** Notes what is so now, or was at a given time. A second press of the same within a moment changes nothing. */
+  note: (drafts: Draft[], at?: number) => void
+  dismissRefused: (entryId: string) => void
+}
+
+const SAME_PRESS_MS = 1_000
+
+/** The tape of one job: what the server has, what others add, and what waits here, folded to one state. */
+export function useTape(jobId: string, loaded: Entry[]): Tape {
+  const { outbox, waiting: allWaiting } = useOutbox()
+  const [added, setAdded] = useState<Entry[]>([])
+  const [refused, setRefused] = useState<Tape['refused']>([])
+  const lastPress = useRef({ what: '', at: 0 })
+
+  const confirmed = useMemo(() => {
+    const byId = new Map([...added, ...loaded].map((entry) => [entry.entryId, entry]))
+    return [...byId.values()]
+  }, [loaded, added])
+  const waiting = useMemo(
+    () => allWaiting.filter((each) => each.jobId === jobId).map((each) => each.entry),
+    [allWaiting, jobId],
+  )
+  const state = useMemo(() => foldTape([...confirmed, ...waiting]), [confirmed, waiting])
+
+  useEffect(
+    () =>
+      outbox.onSent((sent) => {
+        if (sent.jobId !== jobId) return
+        setAdded((known) => [...known, ...sent.entries])
+        if (sent.refused.length > 0) setRefused((known) => [...known, ...sent.refused])
+      }),
+    [outbox, jobId],
+  )
+
+  const fetchNew = useEffectEvent(async () => {
+    const last = gaplessSeq(confirmed)
+    const response = await fetch(`/jobs/${jobId}/tape?after=${last}`).catch(() => undefined)
+    // Without an answer the next change, or the next note, asks again.
+    if (!response?.ok || response.redirected) return
+    const { entries } = (await response.json()) as { entries: Entry[] }
+    setAdded((known) => [...known, ...entries])
+  })
+  useEffect(
+    () =>
+      listenForChanges((change) => {
+        if (change.kind === 'refetch' || change.id === jobId) void fetchNew()
+      }),
+    [jobId],
+  )
+
+  const note = useCallback(
+    (drafts: Draft[], at?: number) => {
+      const now = Date.now()
+      const what = JSON.stringify(drafts, (key, value: unknown) => (/^(run|hold)Id$/.test(key) ? '' : value))
+      if (what === lastPress.current.what && now - lastPress.current.at < SAME_PRESS_MS) return
+      lastPress.current = { what, at: now }
+      void outbox.put(
+        jobId,
+        drafts.map(({ kind, body }) => makeEntry(kind, body, at)),
+      )
+    },
+    [outbox, jobId],
+  )
+  const dismissRefused = useCallback(
+    (entryId: string) => setRefused((known) => known.filter((r) => r.entry.entryId !== entryId)),
+    [],
+  )
+  return {
+    state,
+    waiting: useMemo(() => new Set(waiting.map((entry) => entry.entryId)), [waiting]),
+    refused,
+    note,
+    dismissRefused,
+  }
+}
+
+/** The last number up to which nothing is missing: others' entries may have come in between one's own. */
+export function gaplessSeq(entries: Entry[]): number {
+  const known = new Set(entries.map((entry) => entry.seq))
+  let last = 0
+  while (known.has(last + 1)) last++
+  return last
+}

@@ -1,0 +1,97 @@
+import type { ReactNode } from 'react'
+import { useId } from 'react'
+import { Form } from 'react-bootstrap'
+
+interface FieldProps {
+  name: string
+  label: string
+  /** What is typed when the form is shown, or shown again after a refusal. */
+  value?: string | undefined
+  error?: string | undefined
+  help?: ReactNode
+  type?: 'text' | 'password' | 'date' | 'number' | 'email'
+  required?: boolean
+  autoComplete?: string
+  autoFocus?: boolean
+  maxLength?: number
+  list?: string[]
+  inputMode?: 'text' | 'decimal' | 'numeric'
+}
+
+/** A labelled field of a form; its error stands right under it. */
+export function Field({ name, label, value, error, help, list, ...input }: FieldProps) {
+  const id = useId()
+  return (
+    <Form.Group className="field">
+      <Form.Label htmlFor={id}>{label}</Form.Label>
+      <Form.Control
+        id={id}
+        name={name}
+        defaultValue={value ?? ''}
+        isInvalid={error !== undefined}
+        aria-describedby={`${id}-help`}
+        list={list && `${id}-list`}
+        {...input}
+      />
+      {list && (
+        <datalist id={`${id}-list`}>
+          {list.map((each) => (
+            <option key={each} value={each} />
+          ))}
+        </datalist>
+      )}
+      <FieldNotes id={`${id}-help`} error={error} help={help} />
+    </Form.Group>
+  )
+}
+
+interface SelectProps {
+  name: string
+  label: string
+  value?: string | undefined
+  error?: string | undefined
+  help?: ReactNode
+  options: [value: string, label: string][]
+  onChange?: (value: string) => void
+}
+
+export function SelectField({ name, label, value, error, help, options, onChange }: SelectProps) {
+  const id = useId()
+  return (
+    <Form.Group className="field">
+      <Form.Label htmlFor={id}>{label}</Form.Label>
+      <Form.Select
+        id={id}
+        name={name}
+        defaultValue={value ?? ''}
+        isInvalid={error !== undefined}
+        aria-describedby={`${id}-help`}
+        onChange={(event) => onChange?.(event.target.value)}
+      >
+        {options.map(([code, words]) => (
+          <option key={code} value={code}>
+            {words}
+          </option>
+        ))}
+      </Form.Select>
+      <FieldNotes id={`${id}-help`} error={error} help={help} />
+    </Form.Group>
+  )
+}
+
+export function FieldNotes({
+  id,
+  error,
+  help,
+}: {
+  id: string
+  error?: string | undefined
+  help?: ReactNode
+}) {
+  return (
+    <div id={id}>
+      {error && <div className="field-error">{error}</div>}
+      {help && <div className="field-help">{help}</div>}
+    </div>
+  )
+}

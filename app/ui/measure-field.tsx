@@ -1,0 +1,95 @@
+import { type ReactNode, useId, useState } from 'react'
+import { Button, Form, InputGroup } from 'react-bootstrap'
+import { FieldNotes } from './field'
+import { measure, type Measured, type MeasureKind, unitBeside } from './measure'
+import { useReading } from './reader'
+
+interface MeasureInputProps {
+  kind: MeasureKind
+  label: string
+  name?: string
+  value: string
+  onChange: (text: string) => void
+  error?: string | undefined
+  help?: ReactNode
+  autoFocus?: boolean
+  /** Large figures for the field that matters in a stage. */
+  hero?: boolean
+}
+
+/**
+ * A field in the notation of the trade: says at once how it is read, in the other notation too, and offers the
+ * readings to tap when there are several.
+ */
+export function MeasureInput(props: MeasureInputProps) {
+  const { kind, label, name, value, onChange, error, help, autoFocus, hero } = props
+  const reading = useReading()
+  const id = useId()
+  const measured = measure(kind, value, reading)
+  return (
+    <Form.Group className={hero ? 'field field-hero' : 'field'}>
+      <Form.Label htmlFor={id}>{label}</Form.Label>
+      <InputGroup>
+        <Form.Control
+          id={id}
+          name={name}
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+          isInvalid={error !== undefined || measured.kind === 'wrong'}
+          aria-describedby={`${id}-echo`}
+          autoComplete="off"
+          autoCapitalize="off"
+          spellCheck={false}
+          autoFocus={autoFocus}
+          maxLength={40}
+        />
+        <InputGroup.Text>{unitBeside(kind, reading.units)}</InputGroup.Text>
+      </InputGroup>
+      <div id={`${id}-echo`} className="echo" aria-live="polite">
+        {measured.kind === 'one' && measured.echo}
+        {measured.kind === 'wrong' && <span className="field-error">{measured.message}</span>}
+        {measured.kind === 'choose' && <Readings measured={measured} choose={onChange} />}
+      </div>
+      {(error && measured.kind !== 'wrong') || help ? (
+        <FieldNotes id={`${id}-help`} error={measured.kind === 'wrong' ? undefined : error} help={help} />
+      ) : null}
+    </Form.Group>
+  )
+}
+
+function Readings({
+  measured,
+  choose,
+}: {
+  measured: Extract<Measured, { kind: 'choose' }>
+  choose: (text: string) => void
+}) {
+  return (
+    <>
+      <span>Which one?</span>
+      {measured.readings.map(({ notation }) => (
+        <Button key={notation} variant="outline-primary" onClick={() => choose(notation)}>
+          {notation}
+        </Button>
+      ))}
+    </>
+  )
+}
+
+/** The same inside a form that is sent to the server: keeps its own text. */
+export function MeasureField({
+  value,
+  onRead,
+  ...props
+}: Omit<MeasureInputProps, 'value' | 'onChange'> & {
+  name: string
+  value?: string | undefined
+  onRead?: (text: string) => void
+}) {
+  const [text, setText] = useState(value ?? '')
+  const change = (next: string) => {
+    setText(next)
+    onRead?.(next)
+  }
+  return <MeasureInput {...props} value={text} onChange={change} />
+}

@@ -1,0 +1,32 @@
+/** Times as people at the shop read them: 24 hours, the shop's time zone whatever the device is set to. */
+const formats = new Map<string, Intl.DateTimeFormat>()
+
+function formatted(at: number | Date, timeZone: string, options: Intl.DateTimeFormatOptions): string {
+  const key = timeZone + JSON.stringify(options)
+  let format = formats.get(key)
+  if (!format) formats.set(key, (format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone })))
+  return format.format(at)
+}
+
+/** `14:05` */
+export const clockTime = (at: number | Date, timeZone: string) =>
+  formatted(at, timeZone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
+
+/** `24 Nov 2026` */
+export const day = (at: number | Date, timeZone: string) =>
+  formatted(at, timeZone, { day: 'numeric', month: 'short', year: 'numeric' })
+
+/** `24 Nov 2026, 14:05` */
+export const dayAndTime = (at: number | Date, timeZone: string) =>
+  `${day(at, timeZone)}, ${clockTime(at, timeZone)}`
+
+/** A plain date, `2026-11-24`, to read. */
+export const plainDay = (date: string) => day(new Date(`${date}T12:00:00Z`), 'UTC')
+
+/** `12 min 05 s`, `1 h 10 min` */
+export function duration(seconds: number): string {
+  const whole = Math.max(0, Math.round(seconds))
+  const [h, m, s] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60]
+  if (h > 0) return `${h} h ${String(m).padStart(2, '0')} min`
+  return m > 0 ? `${m} min ${String(s).padStart(2, '0')} s` : `${s} s`
+}

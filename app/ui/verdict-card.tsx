@@ -1,0 +1,72 @@
+import type { ReactNode } from 'react'
+import { MG_PER_KG } from '#core/units'
+import { formatTemperatureDifference } from '#core/units'
+import type { Quantity, Verdict } from '#core/verdict'
+import { OUTCOME_WORDS, QUANTITY_WORDS, VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
+import { type Reading, show } from './measure'
+import { useReading } from './reader'
+import { duration } from './time'
+
+interface VerdictCardProps {
+  verdict: Verdict
+  overruled?: string | undefined
+  children?: ReactNode
+}
+
+/** A judgement with its reasons, its numbers and where it comes from. */
+export function VerdictCard({ verdict, overruled, children }: VerdictCardProps) {
+  const reading = useReading()
+  return (
+    <div className={`verdict verdict-${verdict.outcome}`}>
+      <div className="quiet">{OUTCOME_WORDS[verdict.outcome]}</div>
+      <h3>{VERDICT_WORDS[verdict.code] ?? verdict.code}</h3>
+      <ul>
+        {verdict.reasons.map(({ code }) => (
+          <li key={code}>{VERDICT_REASONS[code] ?? code}</li>
+        ))}
+      </ul>
+      <div className="numbers">
+        {verdict.numbers.map((quantity) => (
+          <span key={quantity.name}>
+            <span className="quiet">{QUANTITY_WORDS[quantity.name] ?? quantity.name}</span>{' '}
+            <strong className="figure">{quantityText(quantity, reading)}</strong>
+          </span>
+        ))}
+      </div>
+      <details className="quiet">
+        <summary>How this was judged</summary>
+        {verdict.source}. Plus-minus is two standard deviations.
+      </details>
+      {overruled !== undefined && (
+        <p className="mb-0 mt-1">
+          <strong>Overruled:</strong> {overruled}
+        </p>
+      )}
+      {children}
+    </div>
+  )
+}
+
+/** A number of a verdict in the reader's units, with its range where it is an estimate. */
+export function quantityText({ value, unit, sigma }: Quantity, reading: Reading): string {
+  const one = (of: number): string => {
+    switch (unit) {
+      case 'kg':
+        return show('weight', of * MG_PER_KG, reading)
+      case 'Pa':
+        // Verdicts speak of vacuum gauges and of gauges; what is far below atmosphere was read on a vacuum gauge.
+        return show(of < 20_000 ? 'vacuum' : 'pressure', of, reading)
+      case 'K':
+        return formatTemperatureDifference(of, reading.units.temperature)
+      case 's':
+        return duration(of)
+      case 'mL':
+        return show('volume', of, reading)
+      case 'share':
+        return `${(of * 100).toFixed(1).replace('-', '−')} %`
+      case 'count':
+        return String(of)
+    }
+  }
+  return sigma === undefined ? one(value) : `${one(value)} ± ${one(2 * sigma)}`
+}

@@ -1,0 +1,5 @@
+export * from './stages'
+export * from './reasons'
+export * from './verdicts'
+export * from './words'
+export * from './cautions'

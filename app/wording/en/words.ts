@@ -1,0 +1,99 @@
+import type { Condition, CylinderKind, FillRuleCode } from '#core/cylinders'
+import type { KnownBy, PlaceKind } from '#core/ledger'
+import type { TargetBasis } from '#core/charging'
+import type { JobStatus, LeakMethod, PressurePoint, TemperaturePoint } from '#core/tape'
+
+export const CYLINDER_KIND_WORDS: Record<CylinderKind, string> = {
+  recovery: 'Recovery, refillable',
+  virgin: 'Virgin gas, refillable',
+  'one-way': 'One-way',
+  station: 'Tank of a service station',
+}
+
+export const CONDITION_WORDS: Record<Condition, string> = {
+  clean: 'Clean',
+  used: 'Recovered gas',
+  doubtful: 'Doubtful',
+  mixed: 'Mixed: reclaim',
+}
+
+export const FILL_RULE_WORDS: Record<FillRuleCode, string> = {
+  'weight-80': '80 % of the water capacity by weight',
+  'liquid-80-at-25': '80 % liquid-full at 25 °C',
+  'not-full-at-55': 'not liquid-full at 55 °C, 2 % for oil',
+  'stamped-ratio': 'the stamped filling ratio',
+}
+
+export const PLACE_WORDS: Record<PlaceKind, string> = {
+  supplier: 'Supplier',
+  cylinder: 'Cylinder',
+  system: 'System',
+  rig: 'Hoses and machine',
+  reclaimer: 'Reclaimer',
+  lost: 'Lost',
+  outside: 'Before Keg knew it',
+  unexplained: 'Unexplained',
+}
+
+export const KNOWN_BY_WORDS: Record<KnownBy, string> = {
+  weighed: 'weighed',
+  computed: 'computed',
+  declared: 'declared',
+}
+
+export const JOB_STATUS_WORDS: Record<JobStatus, string> = {
+  open: 'In hand',
+  waiting: 'Waiting',
+  closed: 'Closed',
+  cancelled: 'Cancelled',
+}
+
+export const LEAK_METHOD_WORDS: Record<LeakMethod, string> = {
+  nitrogen: 'Nitrogen pressure',
+  detector: 'Electronic detector',
+  bubbles: 'Bubble solution',
+  dye: 'UV dye',
+  vacuum: 'Vacuum hold',
+}
+
+export const PRESSURE_POINT_WORDS: Record<PressurePoint, string> = {
+  low: 'Low side',
+  high: 'High side',
+  cylinder: 'Cylinder pressure',
+}
+
+export const TEMPERATURE_POINT_WORDS: Record<TemperaturePoint, string> = {
+  suction: 'Suction line',
+  liquid: 'Liquid line',
+  ambient: 'Ambient',
+  cylinder: 'Cylinder',
+  vent: 'Vent or room air',
+}
+
+export const TARGET_BASIS_WORDS: Record<TargetBasis, string> = {
+  recovered: 'what came out',
+  expected: 'plate, lines and accessories',
+  typed: 'your own figure',
+}
+
+export const VOUCHER_WORDS: Record<string, string> = {
+  opening: 'Opening balance',
+  purchase: 'Purchase',
+  shipment: 'Shipment to reclaimer',
+  reweigh: 'Re-weigh',
+  retire: 'Retired',
+  recondition: 'Made free for another gas',
+}
+
+export const ROLE_WORDS = { manager: 'Manager', technician: 'Technician', trainee: 'Trainee (reads only)' }
+
+export const METERING_WORDS = {
+  valve: 'Thermostatic or electronic valve',
+  fixed: 'Fixed orifice or capillary',
+  unknown: 'Not known',
+}
+
+export const TRADE_WORDS = { stationary: 'Stationary', vehicle: 'Vehicle' }
+
+/** Belongs beside everything that can hurt someone. */
+export const LOCAL_CODES = 'Local codes, the maker’s manual and licensed practice come first.'

@@ -1,0 +1,85 @@
+import { addDays, format } from 'date-fns'
+import { hash } from '@node-rs/argon2'
+import { METRIC_UNITS, US_UNITS } from '#core/units'
+import {
+  addCylinder,
+  addPerson,
+  addSystem,
+  bookArrival,
+  changeShop,
+  customerNamed,
+  foundShop,
+  inShop,
+  siteNamed,
+} from '#db'
+import { CYLINDERS } from './cylinders'
+import { idFor } from './ids'
+import { loadJobs } from './jobs'
+import { SITES, SYSTEMS } from './systems'
+
+export const PASSWORD = 'keep-it-cold'
+
+const PEOPLE = [
+  { signIn: 'mara', name: 'Mara Ostrand', role: 'manager', units: METRIC_UNITS },
+  { signIn: 'teo', name: 'Teo Villand', role: 'technician', units: METRIC_UNITS },
+  { signIn: 'ines', name: 'Ines Karrow', role: 'technician', units: US_UNITS },
+  { signIn: 'jonah', name: 'Jonah Peelwick', role: 'technician', units: METRIC_UNITS },
+  { signIn: 'bo', name: 'Bo Larkwell', role: 'trainee', units: METRIC_UNITS },
+] as const
+
+/** A made-up harbour co-operative: its people, rack, systems and a year of jobs, the same each time. */
+export async function loadHarbour(now: Date): Promise<void> {
+  const shopId = idFor('shop')
+  const yearAgo = addDays(now, -400)
+  const passwordHash = await hash(PASSWORD)
+  await inShop(shopId, async (tx) => {
+    const name = 'Lanternquay Cold Co-operative'
+    await foundShop(tx, { shopId, name, timeZone: 'Europe/Lisbon', at: yearAgo })
+    const heading = 'Lanternquay Cold Co-operative, Slipway 3, the harbour'
+    await changeShop(tx, { name, heading, timeZone: 'Europe/Lisbon', fillMarginPct: 0 })
+    for (const { signIn, name, role, units } of PEOPLE)
+      await addPerson(tx, {
+        userId: idFor(signIn),
+        signIn,
+        name,
+        role,
+        passwordHash,
+        preferences: { units },
+        at: yearAgo,
+      })
+    for (const { customer, site, altitudeM = 4 } of SITES) {
+      const customerId = await customerNamed(tx, { customerId: idFor(customer), name: customer, at: yearAgo })
+      await siteNamed(tx, {
+        siteId: idFor(`${customer}/${site}`),
+        customerId,
+        name: site,
+        altitudeM,
+        at: yearAgo,
+      })
+    }
+    for (const { key, site, ...data } of SYSTEMS)
+      await addSystem(tx, idFor(key), { ...data, siteId: idFor(site) }, yearAgo)
+    for (const { testedDaysAgo, openingMg, owner, arrival, ...data } of CYLINDERS) {
+      const cylinderId = idFor(data.label)
+      const testedOn = testedDaysAgo === null ? null : format(addDays(now, -testedDaysAgo), 'yyyy-MM-dd')
+      await addCylinder(
+        tx,
+        cylinderId,
+        { ...data, testedOn, ownerCustomerId: owner ? idFor(owner) : null },
+        yearAgo,
+      )
+      if (openingMg > 0)
+        await bookArrival(tx, {
+          kind: arrival,
+          voucherId: idFor(`${data.label} arrival`),
+          cylinderId,
+          massMg: openingMg,
+          at: addDays(now, -390),
+          now: addDays(now, -390),
+          userId: idFor('mara'),
+          text: arrival === 'purchase' ? 'Harbour stores, delivery note' : '',
+        })
+    }
+  })
+  await loadJobs(shopId, now)
+}

@@ -1,0 +1,10 @@
+// Loads the harbour co-operative once, into an empty database. Used by ./keg demo.
+import { closeDatabase, nobodyYet } from '#db'
+import { loadHarbour } from './harbour'
+
+const now = process.env.KEG_NOW ? new Date(process.env.KEG_NOW) : new Date()
+if (await nobodyYet()) {
+  console.log('[keg] Loading the demo data')
+  await loadHarbour(now)
+}
+await closeDatabase()

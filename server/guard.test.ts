@@ -1,0 +1,33 @@
+import { afterEach, describe, expect, it } from 'vitest'
+import { comesFromUs, contentSecurityPolicy } from './guard'
+
+const request = (headers: Record<string, string>) =>
+  ({ headers, get: (name: string) => headers[name] }) as unknown as Parameters<typeof comesFromUs>[0]
+
+afterEach(() => {
+  delete process.env.KEG_ORIGIN
+})
+
+describe('comesFromUs', () => {
+  it('believes the browser about where a request comes from', () => {
+    expect(comesFromUs(request({ 'sec-fetch-site': 'same-origin' }))).toBe(true)
+    for (const site of ['cross-site', 'same-site', 'none'])
+      expect(comesFromUs(request({ 'sec-fetch-site': site }))).toBe(false)
+  })
+  it('compares origin and host where the browser says nothing more', () => {
+    expect(comesFromUs(request({ origin: 'http://127.0.0.1:4600', host: '127.0.0.1:4600' }))).toBe(true)
+    expect(comesFromUs(request({ origin: 'http://elsewhere.test', host: '127.0.0.1:4600' }))).toBe(false)
+    expect(comesFromUs(request({ origin: 'null', host: '127.0.0.1:4600' }))).toBe(false)
+    expect(comesFromUs(request({ host: '127.0.0.1:4600' }))).toBe(false)
+  })
+  it('takes the public address where one is set', () => {
+    process.env.KEG_ORIGIN = 'https://keg.harbour.test'
+    expect(comesFromUs(request({ origin: 'https://keg.harbour.test', host: '127.0.0.1:4600' }))).toBe(true)
+  })
+})
+
+it('the policy names the nonce, and nothing inline', () => {
+  const policy = contentSecurityPolicy('abc', false)
+  expect(policy).toContain("script-src 'self' 'nonce-abc'")
+  expect(policy).not.toMatch(/script-src[^;]*unsafe/)
+})

@@ -1,0 +1,39 @@
+import type { NextFunction, Request, Response } from 'express'
+
+/** What a page may load: its own files, and scripts and styles that carry this answer's nonce. */
+export function contentSecurityPolicy(nonce: string, development: boolean): string {
+  return [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}'`,
+    // Development injects style elements; chart tooltips set style attributes.
+    development ? "style-src 'self' 'unsafe-inline'" : `style-src 'self' 'nonce-${nonce}'`,
+    "style-src-attr 'unsafe-inline'",
+    "img-src 'self' data:",
+    "font-src 'self' data:",
+    `connect-src 'self'${development ? ' ws:' : ''}`,
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ].join('; ')
+}
+
+/** Whatever changes something must come from a page of ours: the browser says where from. */
+export function refuseCrossSite(request: Request, response: Response, next: NextFunction) {
+  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method) || comesFromUs(request)) return next()
+  response
+    .status(403)
+    .type('text/plain')
+    .send(
+      'This request did not come from a page of Keg, so nothing was changed. Open Keg in its own tab and do it there.',
+    )
+}
+
+export function comesFromUs(request: Pick<Request, 'headers' | 'get'>): boolean {
+  const site = request.get('sec-fetch-site')
+  if (site) return site === 'same-origin'
+  const origin = request.get('origin')
+  if (!origin || !URL.canParse(origin)) return false
+  const own = process.env.KEG_ORIGIN ? new URL(process.env.KEG_ORIGIN).host : request.get('host')
+  return new URL(origin).host === own
+}
