@@ -67,6 +67,12 @@ export async function jobsInHand(tx: ShopTx, limit = 60): Promise<JobSummary[]> 
     ${SELECT(tx)} where m.status in ('open', 'waiting') order by m.last_at desc limit ${limit}`
 }
 
+/** The jobs closed last. */
+export async function jobsFinished(tx: ShopTx, limit: number): Promise<JobSummary[]> {
+  return tx<JobSummary[]>`
+    ${SELECT(tx)} where m.status = 'closed' order by m.last_at desc limit ${limit}`
+}
+
 /** All jobs, the latest first. @param before `lastAt` of the last one of the page before */
 export async function jobs(tx: ShopTx, limit: number, before?: Date): Promise<JobSummary[]> {
   return tx<JobSummary[]>`

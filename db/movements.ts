@@ -56,7 +56,7 @@ export async function bookedFor(tx: ShopTx, jobId: string): Promise<Booking[]> {
   const rows = await tx<MovementColumns[]>`
     select booking, at, from_place, from_cylinder, from_system, to_place, to_cylinder, to_system, refrigerant, mass_mg,
       known_by, uncertainty_mg
-    from movement where job_id = ${jobId} order by booked_at, movement_id`
+    from movement where job_id = ${jobId} order by nr`
   return rows.map((row) => ({
     key: row.booking,
     at: row.at.getTime(),
@@ -98,6 +98,7 @@ export async function cylinderGains(tx: ShopTx, jobId: string): Promise<Map<stri
 /** A movement with the words that a person needs to read it. */
 export interface MovementRow extends MovementColumns {
   movementId: string
+  nr: number
   bookedAt: Date
   jobId: string | null
   jobNumber: number | null
@@ -123,11 +124,11 @@ export async function movements(
   tx: ShopTx,
   filter: LedgerFilter,
   limit: number,
-  before?: { at: Date; movementId: string },
+  before?: { at: Date; nr: number },
 ): Promise<MovementRow[]> {
   const { cylinderId, systemId, refrigerant, from, to } = filter
   return tx<MovementRow[]>`
-    select m.movement_id, m.at, m.booked_at, m.booking, m.job_id, j.number as job_number, v.kind as voucher_kind,
+    select m.movement_id, m.nr, m.at, m.booked_at, m.booking, m.job_id, j.number as job_number, v.kind as voucher_kind,
       v.body->>'text' as voucher_text, m.from_place, m.from_cylinder, m.from_system, m.to_place, m.to_cylinder,
       m.to_system, m.refrigerant, m.mass_mg, m.known_by, m.uncertainty_mg, p.display_name as by,
       coalesce(fc.label, fs.name) as from_label, coalesce(tc.label, ts.name) as to_label
@@ -144,6 +145,6 @@ export async function movements(
       ${systemId ? tx`and (m.from_system = ${systemId} or m.to_system = ${systemId})` : tx``}
       ${refrigerant ? tx`and m.refrigerant = ${refrigerant}` : tx``}
       ${from ? tx`and m.at >= ${from}` : tx``} ${to ? tx`and m.at < ${to}` : tx``}
-      ${before ? tx`and (m.at, m.movement_id) < (${before.at}, ${before.movementId})` : tx``}
-    order by m.at desc, m.movement_id desc limit ${limit}`
+      ${before ? tx`and (m.at, m.nr) < (${before.at}, ${before.nr})` : tx``}
+    order by m.at desc, m.nr desc limit ${limit}`
 }

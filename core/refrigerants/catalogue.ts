@@ -1,4 +1,4 @@
-import data from './data/saturation.json'
+import data from './data/saturation.json' with { type: 'json' }
 import { type SaturationData, type SaturationTable, saturationTable } from './saturation'
 import { facts, type RefrigerantFacts } from './facts'
 

@@ -86,6 +86,7 @@ create table voucher (
 create table movement (
   shop_id        uuid not null references shop,
   movement_id    uuid not null,
+  nr             bigint generated always as identity, -- the order in which they were booked
   at             timestamptz not null,
   booked_at      timestamptz not null,
   job_id         uuid,
@@ -117,7 +118,7 @@ create table movement (
   check ((to_place = 'system') = (to_system is not null)),
   check ((from_place, from_cylinder, from_system) is distinct from (to_place, to_cylinder, to_system))
 );
-create index movement_recent on movement (shop_id, at desc, movement_id);
+create index movement_recent on movement (shop_id, at desc, nr desc);
 create index movement_of_job on movement (shop_id, job_id) where job_id is not null;
 create index movement_from_cylinder on movement (shop_id, from_cylinder, at) where from_cylinder is not null;
 create index movement_to_cylinder on movement (shop_id, to_cylinder, at) where to_cylinder is not null;

@@ -1,12 +1,12 @@
 import { Link } from 'react-router'
-import { inShop, type JobSummary, jobsInHand, needingAttention, stock } from '#db'
+import { inShop, type JobSummary, jobsFinished, jobsInHand, needingAttention, stock } from '#db'
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
 import { useRefresh } from '~/live/changes'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
-import { dayAndTime } from '~/ui/time'
+import { day, dayAndTime } from '~/ui/time'
 import { NEXT_WORDS, STAGE_WORDS } from '~/wording/en'
 import type { Route } from './+types/bench'
 
@@ -18,13 +18,15 @@ export async function loader({ context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => {
-    const [jobs, cylinders, held] = await Promise.all([
+    const [jobs, lately, cylinders, held] = await Promise.all([
       jobsInHand(tx),
+      jobsFinished(tx, 5),
       needingAttention(tx, today),
       stock(tx),
     ])
     return {
       jobs,
+      lately,
       due: cylinders
         .map((c) => seen(c, shop.fillMarginPct, today))
         .filter((c) => c.tags.some(([, tone]) => tone !== 'copper')),
@@ -37,7 +39,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 /** Home: the jobs in hand and what each waits for, the cylinders to look at, and what the rack holds. */
 export default function Bench({
-  loaderData: { jobs, due, stock, timeZone, mayWrite },
+  loaderData: { jobs, lately, due, stock, timeZone, mayWrite },
 }: Route.ComponentProps) {
   useRefresh(() => true)
   return (
@@ -48,11 +50,6 @@ export default function Bench({
           <Link className="btn btn-outline-secondary" to="/jobs">
             All jobs
           </Link>
-          {mayWrite && (
-            <Link className="btn btn-primary" to="/jobs/new">
-              New job
-            </Link>
-          )}
         </div>
       </div>
       <div className="two-columns">
@@ -73,6 +70,29 @@ export default function Bench({
           {jobs.map((job) => (
             <JobCard key={job.jobId} job={job} timeZone={timeZone} />
           ))}
+          {lately.length > 0 && (
+            <section className="sheet" aria-labelledby="lately">
+              <h2 id="lately">Finished lately</h2>
+              <ul className="due-list">
+                {lately.map((job) => (
+                  <li key={job.jobId}>
+                    <Link to={`/jobs/${job.jobId}`}>
+                      <span>
+                        {job.title || job.system || `Job ${job.number}`}{' '}
+                        <span className="quiet">
+                          {job.title && job.system} {day(job.lastAt, timeZone)}
+                        </span>
+                      </span>
+                      <span>
+                        out <Value kind="weight" of={job.recoveredMg} /> · in{' '}
+                        <Value kind="weight" of={job.chargedMg} />
+                      </span>
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
         </section>
         <div className="stack">
           <section className="sheet" aria-labelledby="due">

@@ -54,7 +54,8 @@ function useParts(): Part[] {
   const add = (what: string, massMg: number, className: string) => {
     if (massMg > 0) parts.push({ what, massMg, className })
   }
-  add('In the system', state.chargedMg + leftMg, 'in-system')
+  add('Should still be in the system', leftMg, 'in-system')
+  add('In the system', state.chargedMg, 'in-system')
   for (const [cylinderId, massMg] of netInto)
     add(`In ${cylinderOf(cylinderId)?.label ?? 'a cylinder'}`, massMg, 'in-cylinder')
   add('In hoses and machine', rigMg, 'in-rig')

@@ -11,7 +11,7 @@ export function NextLine({ stage, open }: { stage: Stage; open: (stage: Stage) =
   const where = STAGE_OF_NEXT[next]
   const words = next === 'wait' ? `Waiting for: ${state.waitingFor || 'nothing named'}` : NEXT_WORDS[next]
   return (
-    <div className="next-line">
+    <div className={where === stage ? 'next-line here' : 'next-line'}>
       <span>
         <strong>Next:</strong> {words}
       </span>

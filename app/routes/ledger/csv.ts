@@ -15,7 +15,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const lines = new ReadableStream<Uint8Array>({
     async start(controller) {
       const bytes = new TextEncoder()
-      let before: { at: Date; movementId: string } | undefined
+      let before: { at: Date; nr: number } | undefined
       // A page at a time: no ledger is too long to export.
       for (let header = true; ; header = false) {
         const page = await inShop(shop.shopId, (tx) => movements(tx, filter, PAGE, before))

@@ -15,9 +15,11 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
   const search = new URL(request.url).searchParams
   const filter = filterOf(search, shop.timeZone)
-  const [at, movementId] = (search.get('before') ?? '').split(' ')
+  const [at, nr] = (search.get('before') ?? '').split(' ')
   const before =
-    at && movementId && !Number.isNaN(Date.parse(at)) ? { at: new Date(at), movementId } : undefined
+    at && Number.isSafeInteger(Number(nr)) && !Number.isNaN(Date.parse(at))
+      ? { at: new Date(at), nr: Number(nr) }
+      : undefined
   return inShop(shop.shopId, async (tx) => {
     const [list, held, cylinder] = await Promise.all([
       movements(tx, filter, PAGE, before),
@@ -30,7 +32,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
       refrigerants: held.flatMap((s) => s.refrigerant ?? []),
       cylinder: cylinder ? { cylinderId: cylinder.cylinderId, label: cylinder.label } : null,
       search: Object.fromEntries([...search].filter(([name]) => name !== 'before')),
-      next: list.length === PAGE && last ? `${last.at.toISOString()} ${last.movementId}` : null,
+      next: list.length === PAGE && last ? `${last.at.toISOString()} ${last.nr}` : null,
       timeZone: shop.timeZone,
     }
   })

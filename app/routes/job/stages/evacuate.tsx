@@ -52,11 +52,13 @@ export function Evacuate() {
       {!hold && <VerdictOf about="hold" />}
       {!closed && (
         <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>
-          <MeasureInput {...gauge.field} hero label="The gauge reads" />
-          <div className="row-of">
+          <div className="take">
+            <MeasureInput {...gauge.field} hero label="The gauge reads" />
             <Button type="submit" className="btn-big">
               Note it
             </Button>
+          </div>
+          <div className="row-of">
             {hold ? (
               <Button variant="outline-primary" className="btn-big" onClick={() => endHold(hold)}>
                 End the hold with this

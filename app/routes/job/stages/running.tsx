@@ -32,17 +32,17 @@ function RunFigures({ run }: { run: Run }) {
   const first = run.weighings[0]!
   return (
     <>
-      <div>
-        <div className="quiet">
-          {toGoMg === undefined
-            ? `${run.use === 'recover' ? 'Recovered into' : 'Charged from'} ${cylinderOf(run.cylinderId)?.label ?? 'the cylinder'}`
-            : 'Still to go in'}
-        </div>
-        <div className="hero" aria-live="polite">
-          {show('weight', toGoMg ?? run.amountMg)}
-        </div>
-      </div>
       <div className="gauge-row">
+        <div>
+          <div className="quiet">
+            {toGoMg === undefined
+              ? `${run.use === 'recover' ? 'Recovered into' : 'Charged from'} ${cylinderOf(run.cylinderId)?.label ?? 'the cylinder'}`
+              : 'Still to go in'}
+          </div>
+          <div className="hero" aria-live="polite">
+            {show('weight', toGoMg ?? run.amountMg)}
+          </div>
+        </div>
         {toGoMg !== undefined && run.modes.length === 1 && (
           <div>
             <div className="quiet">Close the valve when the scale shows</div>
@@ -147,19 +147,26 @@ function NextWeight({ run }: { run: Run }) {
   }
   return (
     <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>
-      <MeasureInput
-        {...weight.field}
-        hero
-        autoFocus={form !== 'weigh'}
-        label={
-          { weigh: 'The scale shows', end: 'Final weight on the scale', scale: 'The other scale shows' }[form]
-        }
-        help={
-          form === 'end' && use === 'recover'
-            ? 'Only after the machine has self-purged: its condenser and hoses still hold 30 to 350 g.'
-            : undefined
-        }
-      />
+      <div className="take">
+        <MeasureInput
+          {...weight.field}
+          hero
+          autoFocus={form !== 'weigh'}
+          label={
+            { weigh: 'The scale shows', end: 'Final weight on the scale', scale: 'The other scale shows' }[
+              form
+            ]
+          }
+          help={
+            form === 'end' && use === 'recover'
+              ? 'Only after the machine has self-purged: its condenser and hoses still hold 30 to 350 g.'
+              : undefined
+          }
+        />
+        <Button type="submit" className="btn-big">
+          {{ weigh: 'Note weight', end: 'End this transfer', scale: 'Go on with this scale' }[form]}
+        </Button>
+      </div>
       {form === 'end' && use === 'charge' && (
         <MeasureInput
           {...hose.field}
@@ -188,12 +195,9 @@ function NextWeight({ run }: { run: Run }) {
         </div>
       )}
       <div className="row-of">
-        <Button type="submit" className="btn-big">
-          {{ weigh: 'Note weight', end: 'End this transfer', scale: 'Go on with this scale' }[form]}
-        </Button>
         {form === 'weigh' ? (
           <>
-            <Button variant="outline-primary" className="btn-big" onClick={() => setForm('end')}>
+            <Button variant="outline-primary" onClick={() => setForm('end')}>
               Finish …
             </Button>
             <Button variant="outline-secondary" onClick={() => setForm('scale')}>

@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test'
+
+const port = Number(process.env.KEG_TEST_PORT ?? 4699)
+const baseURL = `http://127.0.0.1:${port}`
+
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: 'test-results/e2e',
+  workers: 2,
+  fullyParallel: true,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  forbidOnly: process.env.CI !== undefined,
+  reporter: [['list'], ['json', { outputFile: 'test-results/playwright.json' }]],
+  use: {
+    baseURL,
+    trace: process.env.KEG_TRACE ? 'retain-on-failure' : 'off',
+    launchOptions: { executablePath: process.env.KEG_CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox'] },
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'UTC',
+  },
+  webServer: {
+    command: 'node --import tsx server/listen.ts',
+    url: `${baseURL}/healthz`,
+    env: { NODE_ENV: 'production', KEG_PORT: String(port), KEG_RATE_SIGN_IN: '10/300', KEG_LOG: 'warn' },
+    stdout: 'pipe',
+    timeout: 30_000,
+  },
+})
