@@ -41,6 +41,6 @@ Keg, a weighed logbook for refrigeration and vehicle-AC technicians.
   KEG_ORIGIN         the address browsers use, when behind another server
   KEG_DATABASE_URL   an existing PostgreSQL for ./keg start (with KEG_OWNER_DATABASE_URL for migrations)
   KEG_NOW            fixes the clock, for pictures and tests
-  KEG_RATE_SIGN_IN   sign-in tries allowed, as count/seconds (default 10/300)
+  KEG_RATE_SIGN_IN   sign-in tries for one name from one address, as count/seconds (default 10/300)
 HELP
 }

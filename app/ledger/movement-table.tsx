@@ -3,6 +3,7 @@ import type { MovementRow } from '#db'
 import { useShow } from '~/ui/reader'
 import { dayAndTime } from '~/ui/time'
 import { KNOWN_BY_WORDS, PLACE_WORDS, VOUCHER_WORDS } from '~/wording/en'
+import { WideTable } from '~/ui/wide-table'
 
 interface MovementTableProps {
   movements: MovementRow[]
@@ -16,55 +17,53 @@ export function MovementTable({ movements, timeZone, seenFrom }: MovementTablePr
   const show = useShow()
   if (movements.length === 0) return <p className="mb-0 quiet">Nothing has been booked yet.</p>
   return (
-    <div className="table-scroll">
-      <table className="ledger-table">
-        <thead>
-          <tr>
-            <th>When</th>
-            <th>From</th>
-            <th>To</th>
-            <th>Gas</th>
-            <th className="num">Mass</th>
-            <th>Known</th>
-            <th>For</th>
-            <th>By</th>
+    <WideTable label="Movements">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>From</th>
+          <th>To</th>
+          <th>Gas</th>
+          <th className="num">Mass</th>
+          <th>Known</th>
+          <th>For</th>
+          <th>By</th>
+        </tr>
+      </thead>
+      <tbody>
+        {movements.map((m) => (
+          <tr key={m.movementId}>
+            <td className="figure">{dayAndTime(m.at, timeZone)}</td>
+            <td>
+              <PlaceLink kind={m.fromPlace} id={m.fromCylinder ?? m.fromSystem} label={m.fromLabel} />
+            </td>
+            <td>
+              <PlaceLink kind={m.toPlace} id={m.toCylinder ?? m.toSystem} label={m.toLabel} />
+            </td>
+            <td>{m.refrigerant}</td>
+            <td className="num">
+              {seenFrom && ([m.toCylinder, m.toSystem].includes(seenFrom) ? '+' : '−')}
+              {show('weight', m.massMg)}
+            </td>
+            <td>
+              {KNOWN_BY_WORDS[m.knownBy]}{' '}
+              <span className="quiet figure">± {show('weight', 2 * m.uncertaintyMg)}</span>
+            </td>
+            <td>
+              {m.jobId ? (
+                <Link to={`/jobs/${m.jobId}`}>Job {m.jobNumber}</Link>
+              ) : (
+                <>
+                  {VOUCHER_WORDS[m.voucherKind ?? ''] ?? m.voucherKind}
+                  {m.voucherText && <div className="quiet">{m.voucherText}</div>}
+                </>
+              )}
+            </td>
+            <td>{m.by}</td>
           </tr>
-        </thead>
-        <tbody>
-          {movements.map((m) => (
-            <tr key={m.movementId}>
-              <td className="figure">{dayAndTime(m.at, timeZone)}</td>
-              <td>
-                <PlaceLink kind={m.fromPlace} id={m.fromCylinder ?? m.fromSystem} label={m.fromLabel} />
-              </td>
-              <td>
-                <PlaceLink kind={m.toPlace} id={m.toCylinder ?? m.toSystem} label={m.toLabel} />
-              </td>
-              <td>{m.refrigerant}</td>
-              <td className="num">
-                {seenFrom && ([m.toCylinder, m.toSystem].includes(seenFrom) ? '+' : '−')}
-                {show('weight', m.massMg)}
-              </td>
-              <td>
-                {KNOWN_BY_WORDS[m.knownBy]}{' '}
-                <span className="quiet figure">± {show('weight', 2 * m.uncertaintyMg)}</span>
-              </td>
-              <td>
-                {m.jobId ? (
-                  <Link to={`/jobs/${m.jobId}`}>Job {m.jobNumber}</Link>
-                ) : (
-                  <>
-                    {VOUCHER_WORDS[m.voucherKind ?? ''] ?? m.voucherKind}
-                    {m.voucherText && <div className="quiet">{m.voucherText}</div>}
-                  </>
-                )}
-              </td>
-              <td>{m.by}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+        ))}
+      </tbody>
+    </WideTable>
   )
 }
 

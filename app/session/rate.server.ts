@@ -1,7 +1,15 @@
 import { takeRate } from '#db'
 
 /** Tries allowed, as count/seconds; each limit can be set by its variable, for tests and large shops. */
-const DEFAULTS = { SIGN_IN: '10/300', APPEND: '600/60' }
+const DEFAULTS = {
+  /** One name from one address. */
+  SIGN_IN: '10/300',
+  /** One name from anywhere: slows down guessing from many places without locking its owner out quickly. */
+  SIGN_IN_NAME: '50/900',
+  /** One address for any name: a shop's people may share one. */
+  SIGN_IN_ADDRESS: '60/300',
+  APPEND: '600/60',
+}
 
 /** @returns a sentence when the limit is reached */
 export async function overLimit(what: keyof typeof DEFAULTS, who: string): Promise<string | undefined> {

@@ -29,11 +29,13 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request, schema)
   if (form.refused) return data(form.refused, { status: 400 })
   const { signIn, password, to } = form.value
-  const tries = [`from ${context.get(requestFacts).address}`, `as ${signIn.toLowerCase()}`]
-  for (const who of tries) {
-    const wait = await overLimit('SIGN_IN', who)
-    if (wait) return data(refuse({ signIn }, { password: wait }), { status: 429 })
-  }
+  const { address } = context.get(requestFacts)
+  const name = signIn.toLowerCase()
+  const wait =
+    (await overLimit('SIGN_IN', `${name} from ${address}`)) ??
+    (await overLimit('SIGN_IN_NAME', name)) ??
+    (await overLimit('SIGN_IN_ADDRESS', address))
+  if (wait) return data(refuse({ signIn }, { password: wait }), { status: 429 })
   const found = await findSignIn(signIn)
   const hash = found && (await inShop(found.shopId, (tx) => passwordHashOf(tx, found.userId)))
   if (!(await passwordFits(password, hash)) || !found)

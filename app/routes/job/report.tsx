@@ -9,6 +9,7 @@ import { useReading, useShow } from '~/ui/reader'
 import { clockTime, day, dayAndTime } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
 import { JOB_STATUS_WORDS, LOCAL_CODES } from '~/wording/en'
+import { WideTable } from '~/ui/wide-table'
 import type { Route } from './+types/report'
 import { useEntryWords } from './entry-words'
 import { expectedIn, JobContext } from './job-context'
@@ -118,67 +119,63 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
     const show = useShow()
     if (state.runs.length === 0) return null
     return (
-      <div className="table-scroll">
-        <table className="ledger-table">
-          <thead>
-            <tr>
-              <th>Transfer</th>
-              <th>Cylinder</th>
-              <th>Scale</th>
-              <th className="num">First</th>
-              <th className="num">Last</th>
-              <th className="num">Moved</th>
+      <WideTable label="Transfers">
+        <thead>
+          <tr>
+            <th>Transfer</th>
+            <th>Cylinder</th>
+            <th>Scale</th>
+            <th className="num">First</th>
+            <th className="num">Last</th>
+            <th className="num">Moved</th>
+          </tr>
+        </thead>
+        <tbody>
+          {state.runs.map((run) => (
+            <tr key={run.runId}>
+              <td>{run.use === 'recover' ? 'Recovered' : 'Charged'}</td>
+              <td>{byId.get(run.cylinderId)?.label}</td>
+              <td>
+                {run.scale || '–'}, {run.modes.join(' then ')}
+              </td>
+              <td className="num">{show('weight', run.weighings[0]!.weightMg)}</td>
+              <td className="num">{show('weight', run.weighings.at(-1)!.weightMg)}</td>
+              <td className="num">{show('weight', run.amountMg - run.hoseMg)}</td>
             </tr>
-          </thead>
-          <tbody>
-            {state.runs.map((run) => (
-              <tr key={run.runId}>
-                <td>{run.use === 'recover' ? 'Recovered' : 'Charged'}</td>
-                <td>{byId.get(run.cylinderId)?.label}</td>
-                <td>
-                  {run.scale || '–'}, {run.modes.join(' then ')}
-                </td>
-                <td className="num">{show('weight', run.weighings[0]!.weightMg)}</td>
-                <td className="num">{show('weight', run.weighings.at(-1)!.weightMg)}</td>
-                <td className="num">{show('weight', run.amountMg - run.hoseMg)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+          ))}
+        </tbody>
+      </WideTable>
     )
   }
 
   function TapeTable() {
     const words = useEntryWords()
     return (
-      <div className="table-scroll">
-        <table className="ledger-table">
-          <caption>Everything that was noted</caption>
-          <thead>
-            <tr>
-              <th>Time</th>
-              <th>Entry</th>
-              <th>By</th>
+      <WideTable label="Everything that was noted">
+        <caption>Everything that was noted</caption>
+        <thead>
+          <tr>
+            <th>Time</th>
+            <th>Entry</th>
+            <th>By</th>
+          </tr>
+        </thead>
+        <tbody>
+          {state.lines.map(({ entry, body, struck, correctedBy }) => (
+            <tr key={entry.entryId}>
+              <td className="figure">
+                {day(entry.at, data.shop.timeZone)} {clockTime(entry.at, data.shop.timeZone)}
+              </td>
+              <td className={struck ? 'struck' : undefined}>
+                {words(entry.kind, body)}
+                {struck && ' (struck)'}
+                {correctedBy && !struck && ` (was: ${words(entry.kind, entry.body)})`}
+              </td>
+              <td>{data.people[entry.userId ?? '']}</td>
             </tr>
-          </thead>
-          <tbody>
-            {state.lines.map(({ entry, body, struck, correctedBy }) => (
-              <tr key={entry.entryId}>
-                <td className="figure">
-                  {day(entry.at, data.shop.timeZone)} {clockTime(entry.at, data.shop.timeZone)}
-                </td>
-                <td className={struck ? 'struck' : undefined}>
-                  {words(entry.kind, body)}
-                  {struck && ' (struck)'}
-                  {correctedBy && !struck && ` (was: ${words(entry.kind, entry.body)})`}
-                </td>
-                <td>{data.people[entry.userId ?? '']}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+          ))}
+        </tbody>
+      </WideTable>
     )
   }
 }

@@ -4,6 +4,7 @@ import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
 import { day } from '~/ui/time'
 import { JOB_STATUS_WORDS } from '~/wording/en'
+import { WideTable } from '~/ui/wide-table'
 import type { Route } from './+types/jobs'
 
 const PAGE = 60
@@ -35,8 +36,8 @@ export default function Jobs({ loaderData: { jobs, timeZone, more } }: Route.Com
       {jobs.length === 0 ? (
         <div className="empty">No job yet: start one with New job.</div>
       ) : (
-        <div className="sheet table-scroll">
-          <table className="ledger-table">
+        <div className="sheet">
+          <WideTable label="Jobs">
             <thead>
               <tr>
                 <th>Job</th>
@@ -74,7 +75,7 @@ export default function Jobs({ loaderData: { jobs, timeZone, more } }: Route.Com
                 </tr>
               ))}
             </tbody>
-          </table>
+          </WideTable>
         </div>
       )}
       {more && (

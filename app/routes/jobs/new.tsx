@@ -179,7 +179,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
           </Button>
         </div>
       </div>
-      <Form method="post" key={actionData ? 'again' : 'first'}>
+      <Form method="post">
         <input type="hidden" name="jobId" value={actionData?.typed.jobId ?? jobId} />
         <input type="hidden" name="runId" value={actionData?.typed.runId ?? runId} />
         {quick ? (

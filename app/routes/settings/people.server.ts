@@ -43,19 +43,19 @@ export async function addSomeone({ request, context }: Route.ActionArgs): Promis
   return { done: `${name} can sign in as ${signIn}.` }
 }
 
-const changeSchema = Joi.object<{ userId: string; role: Role; disabled: 'yes' | 'no' }>({
+const changeSchema = Joi.object<{ userId: string; role: Role; access: 'open' | 'disabled' }>({
   userId: id,
   role,
-  disabled: Joi.string().valid('yes', 'no').required(),
+  access: Joi.string().valid('open', 'disabled').required(),
 })
 
 export async function changeSomeone({ request, context }: Route.ActionArgs): Promise<Result> {
   const { shop } = manager(context)
   const form = await readForm(request, changeSchema)
   if (form.refused) return form.refused
-  const { userId, role, disabled } = form.value
+  const { userId, role, access } = form.value
   const changed = await inShop(shop.shopId, (tx) =>
-    changePerson(tx, userId, { role, disabledAt: disabled === 'yes' ? now() : null }),
+    changePerson(tx, userId, { role, disabledAt: access === 'disabled' ? now() : null }),
   )
   if (!changed)
     return refuse(form.value as never, {

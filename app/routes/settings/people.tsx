@@ -43,7 +43,7 @@ function ChangePerson({ person, result }: { person: Person; result: Result | und
   const own = result?.typed?.userId === person.userId ? result : undefined
   const change = fieldsOf(own, 'change-person', {
     role: person.role,
-    disabled: person.disabled ? 'yes' : 'no',
+    access: person.disabled ? 'disabled' : 'open',
   })
   const reset = fieldsOf(own, 'reset-person')
   return (
@@ -53,11 +53,11 @@ function ChangePerson({ person, result }: { person: Person; result: Result | und
         <input type="hidden" name="userId" value={person.userId} />
         <SelectField {...change('role')} label="Role" options={ROLES} />
         <SelectField
-          {...change('disabled')}
+          {...change('access')}
           label="May sign in"
           options={[
-            ['no', 'yes'],
-            ['yes', 'no, disabled'],
+            ['open', 'yes'],
+            ['disabled', 'no, disabled'],
           ]}
         />
         <div>

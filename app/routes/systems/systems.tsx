@@ -3,6 +3,7 @@ import { inShop, systems as listSystems } from '#db'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
 import { TRADE_WORDS } from '~/wording/en'
+import { WideTable } from '~/ui/wide-table'
 import type { Route } from './+types/systems'
 
 export function meta() {
@@ -56,8 +57,8 @@ export default function Systems({ loaderData: { systems, search, mayWrite } }: R
           )}
         </div>
       ) : (
-        <div className="sheet table-scroll">
-          <table className="ledger-table">
+        <div className="sheet">
+          <WideTable label="Systems">
             <thead>
               <tr>
                 <th>System</th>
@@ -93,7 +94,7 @@ export default function Systems({ loaderData: { systems, search, mayWrite } }: R
                 </tr>
               ))}
             </tbody>
-          </table>
+          </WideTable>
         </div>
       )}
     </>

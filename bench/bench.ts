@@ -1,0 +1,186 @@
+// Loads a large shop and prints a table of speeds and sizes. Used by ./keg bench; nothing here can fail on a slow machine.
+import { createHash, randomUUID } from 'node:crypto'
+import { gzipSync } from 'node:zlib'
+import { REFRIGERANTS, saturationPressurePa, saturationTempK, tableOf } from '#core/refrigerants'
+import { type Entry, foldTape } from '#core/tape'
+import { addPerson, closeDatabase, customerNamed, foundShop, inShop, openSession, siteNamed } from '#db'
+import { analyse, fillShop } from '../db/bulk'
+
+const SIZES = { cylinders: 5_000, systems: 2_000, jobs: 20_000, entriesPerJob: 20 }
+const ROUNDS = 60
+const WARM_UP = 15
+const origin = `http://127.0.0.1:${process.env.KEG_PORT}`
+
+interface Row {
+  what: string
+  measured: number
+  wanted: number
+  unit: string
+}
+
+const rows: Row[] = []
+const cookie = await largeShop()
+await pages(cookie)
+await sizes(cookie)
+computations()
+await closeDatabase()
+print()
+
+async function largeShop(): Promise<string> {
+  const shop = { shopId: randomUUID(), userId: randomUUID(), siteId: randomUUID(), customerId: randomUUID() }
+  const at = new Date()
+  const started = performance.now()
+  await inShop(shop.shopId, async (tx) => {
+    await foundShop(tx, { shopId: shop.shopId, name: 'Large harbour', timeZone: 'UTC', at })
+    await addPerson(tx, {
+      userId: shop.userId,
+      signIn: `bench-${shop.userId}`,
+      name: 'Bench',
+      role: 'manager',
+      passwordHash: 'none',
+      preferences: {},
+      at,
+    })
+    await customerNamed(tx, { customerId: shop.customerId, name: 'Everybody', at })
+    await siteNamed(tx, {
+      siteId: shop.siteId,
+      customerId: shop.customerId,
+      name: 'Everywhere',
+      altitudeM: 0,
+      at,
+    })
+    await fillShop(tx, SIZES, shop.userId, shop.siteId)
+    await tx`analyze`
+  })
+  const entries = SIZES.jobs * SIZES.entriesPerJob
+  console.log(
+    `Loaded ${SIZES.cylinders} cylinders, ${SIZES.jobs} jobs, ${entries} entries in ${((performance.now() - started) / 1000).toFixed(0)} s`,
+  )
+  const token = await openSession(shop.shopId, shop.userId)
+  return `keg_session=${encodeURIComponent(Buffer.from(JSON.stringify(token)).toString('base64'))}`
+}
+
+/** One request after another, warm, uncompressed; 95 of 100 are quicker than what is shown. */
+async function pages(cookie: string) {
+  const id = (name: string) => {
+    const hex = createHash('md5').update(name).digest('hex')
+    return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
+  }
+  const paths = [
+    ['Bench', '/'],
+    ['Cylinders, 60 a page', '/cylinders'],
+    ['One cylinder', `/cylinders/${id('cylinder 9')}`],
+    ['Systems', '/systems'],
+    ['One system', `/systems/${id('system 9')}`],
+    ['Jobs', '/jobs'],
+    ['New job', '/jobs/new'],
+    ['One job', `/jobs/${id('job 9')}`],
+    ['Job report', `/jobs/${id('job 9')}/report`],
+    ['Ledger', '/ledger'],
+    ['Settings', '/settings'],
+  ] as const
+  for (const [what, path] of paths) {
+    const times: number[] = []
+    for (let i = 0; i < WARM_UP + ROUNDS; i++) {
+      const started = performance.now()
+      const response = await fetch(origin + path, { headers: { cookie, 'accept-encoding': 'identity' } })
+      await response.text()
+      if (!response.ok || response.redirected) throw new Error(`${path} answered ${response.status}`)
+      if (i >= WARM_UP) times.push(performance.now() - started)
+    }
+    times.sort((a, b) => a - b)
+    rows.push({
+      what: `${what}, server time p95`,
+      measured: times[Math.ceil(0.95 * ROUNDS) - 1]!,
+      wanted: 60,
+      unit: 'ms',
+    })
+  }
+}
+
+/** What the browser must fetch before the Bench answers to presses. */
+async function sizes(cookie: string) {
+  const html = await (await fetch(origin, { headers: { cookie } })).text()
+  const scripts = new Set([...html.matchAll(/["'(](\/assets\/[^"')]+\.js)["')]/g)].map((m) => m[1]!))
+  let bytes = 0
+  for (const path of scripts)
+    bytes += gzipSync(Buffer.from(await (await fetch(origin + path)).arrayBuffer())).length
+  rows.push({
+    what: `JavaScript of the Bench, gzipped (${scripts.size} files)`,
+    measured: bytes / 1000,
+    wanted: 190,
+    unit: 'kB',
+  })
+}
+
+function computations() {
+  const tape = longTape(2_000)
+  rows.push({
+    what: 'Fold of 2,000 entries',
+    measured: median(200, () => foldTape(tape)),
+    wanted: 5,
+    unit: 'ms',
+  })
+  const tables = REFRIGERANTS.map(tableOf)
+  const calls = 20_000
+  let sink = 0
+  const fromTemperature = median(60, () => {
+    for (let i = 0; i < calls; i++)
+      sink += saturationPressurePa(tables[i % tables.length]!, 253 + (i % 400) / 10, 'bubble')
+  })
+  rows.push({
+    what: 'Saturation from temperature',
+    measured: (fromTemperature / calls) * 1000,
+    wanted: 0.33,
+    unit: 'µs',
+  })
+  const pressures = tables.map((table) => saturationPressurePa(table, 283, 'dew'))
+  const fromPressure = median(60, () => {
+    for (let i = 0; i < calls; i++) {
+      const at = i % tables.length
+      sink += saturationTempK(tables[at]!, pressures[at]! * (1 + (i % 300) / 1000), 'dew')
+    }
+  })
+  rows.push({
+    what: 'Saturation from pressure',
+    measured: (fromPressure / calls) * 1000,
+    wanted: 1,
+    unit: 'µs',
+  })
+  if (!Number.isFinite(sink)) throw new Error('a look-up gave no number')
+}
+
+function longTape(count: number): Entry[] {
+  return Array.from({ length: count }, (_, i) => {
+    const kind =
+      i === 0 ? 'job-described' : i === 1 ? 'run-started' : i === count - 1 ? 'run-ended' : 'weight-noted'
+    const weightMg = 12_000_000 + i * 1_000
+    const body =
+      kind === 'job-described'
+        ? { refrigerant: 'R-410A' }
+        : kind === 'run-started'
+          ? { runId: 'r', use: 'recover', cylinderId: 'c', scale: 's', mode: 'gross', weightMg }
+          : kind === 'run-ended'
+            ? { runId: 'r', weightMg, hoseMg: 0 }
+            : { runId: 'r', weightMg }
+    return { entryId: `e${i}`, kind, version: 1, at: i * 1000, deviceId: 'd', deviceSeq: i, body } as Entry
+  })
+}
+
+function median(rounds: number, work: () => void): number {
+  const times = Array.from({ length: rounds }, () => {
+    const started = performance.now()
+    work()
+    return performance.now() - started
+  })
+  return times.sort((a, b) => a - b)[rounds >> 1]!
+}
+
+function print() {
+  const width = Math.max(...rows.map((row) => row.what.length))
+  console.log(`\n${'What'.padEnd(width)}   Measured     Wanted under   Share`)
+  for (const { what, measured, wanted, unit } of rows)
+    console.log(
+      `${what.padEnd(width)}  ${`${measured.toPrecision(3)} ${unit}`.padStart(10)}  ${`${wanted} ${unit}`.padStart(12)}  ${(measured / wanted).toFixed(2).padStart(7)}`,
+    )
+}

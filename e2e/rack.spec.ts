@@ -1,0 +1,124 @@
+import { readFileSync } from 'node:fs'
+import Papa from 'papaparse'
+import { cylinderOf, inShop } from '#db'
+import { aCylinder, expect, expectNoTrouble, open, test } from './shop'
+
+test('a new cylinder asks for the stamp, and questions a round one', async ({ as, shop }) => {
+  const label = `Stamp ${Date.now()}`
+  const page = await as('us')
+  await open(page, '/cylinders/new')
+  await page.getByRole('button', { name: 'Add the cylinder' }).click()
+  await expect(page.getByText('Enter a label')).toBeVisible()
+  await expect(page.getByText('Enter the stamped tare weight')).toBeVisible()
+  await page.getByLabel('Label').fill(label)
+  await page.getByLabel('Refrigerant', { exact: true }).selectOption('R-134a')
+  await page.getByLabel('Tare weight (TW)').fill('15 lb 8 oz')
+  await page.getByLabel('Water capacity (WC)').fill('30 lb')
+  await page.getByLabel('Service pressure').fill('400 psi')
+  await page.getByLabel('Last pressure test').fill('2025-05-01')
+  await page.getByLabel('In it now (net)').fill('2 lb 4 oz')
+  await page.getByRole('button', { name: 'Add the cylinder' }).click()
+  await expect(page.getByText('is it the size in its name?')).toBeVisible()
+  await expect(page.getByLabel('Tare weight (TW)')).toHaveValue('15 lb 8 oz')
+  await page.getByLabel('Water capacity (WC)').fill('26.2 lb')
+  await page.getByRole('button', { name: 'Add the cylinder' }).dblclick()
+  await expect(page.getByRole('heading', { name: label })).toBeVisible()
+  await expect(page.locator('.hero')).toHaveText('2 lb 4 oz')
+  await expect(page.getByText('Opening balance')).toHaveCount(1)
+
+  // Its data can be changed; what was not touched keeps its exact value.
+  const id = page.url().split('/').at(-1)!
+  const before = (await inShop(shop.shopId, (tx) => cylinderOf(tx, id)))!
+  await page.getByRole('link', { name: 'Change its data' }).click()
+  await page.getByLabel('Where it is kept').fill('Van 9')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('Van 9')).toBeVisible()
+  expect(await inShop(shop.shopId, (tx) => cylinderOf(tx, id))).toEqual({ ...before, keepsAt: 'Van 9' })
+  expectNoTrouble(page)
+})
+
+test('re-weigh, ship, free and retire are booked, and the ledger goes out as CSV', async ({ as, shop }) => {
+  const label = `Ledger ${Date.now()}`
+  const cylinder = await aCylinder(shop, { label, kind: 'virgin', refrigerant: 'R-134a' })
+  const page = await as('metric')
+  await open(page, `/cylinders/${cylinder}`)
+  const form = async (title: string, fill: () => Promise<void>) => {
+    await page.locator('summary', { hasText: title }).click()
+    await fill()
+    await page.getByRole('button', { name: title }).click()
+  }
+  await form('Bought gas in it', () => page.getByLabel('Net, as delivered').fill('9 kg'))
+  await expect(page.locator('.hero')).toHaveText('9.000 kg')
+  await form('Re-weigh', () => page.getByLabel('The scale shows (gross)').fill('20.95 kg'))
+  await expect(page.locator('.hero')).toHaveText('8.950 kg')
+  await form('Ship to a reclaimer', async () => {
+    await page.getByLabel('Net, as shipped').fill('10 kg')
+    await page.getByLabel('Reclaimer, papers').fill('=1+1 papers')
+  })
+  await expect(page.getByText('more than the books have')).toBeVisible()
+  await expect(page.getByLabel('Net, as shipped')).toHaveValue('10 kg')
+  await page.getByLabel('Net, as shipped').fill('8.95 kg')
+  await page.getByRole('button', { name: 'Ship to a reclaimer' }).click()
+  await expect(page.locator('.hero')).toHaveText('0 g')
+
+  await open(page, `/ledger?cylinder=${cylinder}`)
+  await expect(page.locator('tbody tr')).toHaveCount(3)
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Export as CSV' }).click()
+  const { data } = Papa.parse<Record<string, string>>(
+    readFileSync(await (await download).path(), 'utf8').trim(),
+    { header: true },
+  )
+  expect(data.map((row) => row.mass_g)).toEqual(['8950', '50', '9000'])
+  expect(data[0]!.remark).toBe("'=1+1 papers")
+
+  await open(page, `/cylinders/${cylinder}`)
+  await form('Emptied and evacuated', async () => {})
+  await expect(page.getByText('no gas yet')).toBeVisible()
+  await form('Retire the cylinder', async () => {})
+  await expect(page.getByText('retired', { exact: true })).toBeVisible()
+  await open(page, `/cylinders?label=${encodeURIComponent(label)}&retired=on`)
+  await expect(page.getByText(label)).toBeVisible()
+  expectNoTrouble(page)
+})
+
+test('a new system with its lines keeps what was typed when it is refused', async ({ as }) => {
+  const name = `Line set ${Date.now()}`
+  const page = await as('us')
+  await open(page, '/systems/new')
+  await page.getByLabel('System', { exact: true }).fill(name)
+  await page.getByLabel('Customer').fill('Fish hall')
+  await page.getByLabel('Site, or vehicle').fill('Hall 7')
+  await page.getByLabel('Refrigerant').selectOption('R-410A')
+  await page.getByLabel('Charge on the plate').fill('6-10')
+  await page.getByRole('button', { name: 'Add a line' }).click()
+  await page.getByLabel('Length', { exact: true }).fill('')
+  await page.getByRole('button', { name: 'Add an accessory' }).click()
+  await page.getByLabel('What', { exact: true }).fill('Drier')
+  await page.getByLabel('Holds').fill('12 oz')
+  await page.getByRole('button', { name: 'Add the system' }).click()
+  await expect(page.getByRole('button', { name: '6 lb 10 oz' })).toBeVisible()
+  await page.getByRole('button', { name: '6 lb 10 oz' }).click()
+  await page.getByRole('button', { name: 'Add the system' }).click()
+  await expect(page.getByText('Enter how long this line is')).toBeVisible()
+  await expect(page.getByLabel('Holds')).toHaveValue('12 oz')
+  await page.getByLabel('Length', { exact: true }).fill('40 ft')
+  await page.getByLabel('Covered by the plate').fill('15 ft')
+  await page.getByRole('button', { name: 'Add the system' }).click()
+  await expect(page.getByRole('heading', { name })).toBeVisible()
+  await expect(page.locator('.hero')).toHaveText(/8 lb \d/)
+  await open(page, `/systems?search=${encodeURIComponent(name)}`)
+  await expect(page.getByRole('link', { name })).toBeVisible()
+  expectNoTrouble(page)
+})
+
+test('very long names are cut nowhere and break nothing', async ({ as, shop }) => {
+  const label = 'Cylinder with a very long label '.repeat(2).trim() + 'x'.repeat(16)
+  const cylinder = await aCylinder(shop, { label: label.slice(0, 80) })
+  const page = await as('metric')
+  await page.setViewportSize({ width: 390, height: 844 })
+  for (const path of ['/cylinders', `/cylinders/${cylinder}`]) {
+    await open(page, path)
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  }
+})
