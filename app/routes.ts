@@ -24,6 +24,7 @@ export default [
     ...prefix('systems', [
       index('routes/systems/systems.tsx'),
       route('new', 'routes/systems/new.tsx'),
+      route('find', 'routes/systems/find.ts'),
       route(':systemId', 'routes/systems/system.tsx'),
       route(':systemId/change', 'routes/systems/change.tsx'),
     ]),

@@ -58,7 +58,7 @@ cluster_start() {
   trap 'exit 143' TERM
   for try in 1 2 3 4 5; do
     port=$(free_port)
-    options="-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories='' -c max_connections=60"
+    options="-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories='' -c max_connections=60 -c jit=off"
     case "$mode" in test | bench) options="$options -c fsync=off -c synchronous_commit=off -c full_page_writes=off" ;; esac
     case "$mode" in bench) options="$options -c shared_buffers=1GB -c max_wal_size=4GB" ;; esac
     if as_database_user "$(pg_bin)/pg_ctl" -D "$STATE/pg" -o "$options" -l "$STATE/pg/server.log" -w -t 60 start >"$STATE/start.log" 2>&1 9>&-; then

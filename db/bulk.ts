@@ -67,11 +67,11 @@ export async function fillShop(tx: ShopTx, sizes: BulkSizes, userId: string, sit
     order by number, leg`
 }
 
-/** Lets the planner know what is there now, as it does by itself a while after. Needs the owner of the tables. */
+/** Tidies up and lets the planner know what is there now, as the server does by itself a while after. Needs the owner of the tables. */
 export async function analyse(): Promise<void> {
   const owner = postgres(process.env.KEG_OWNER_DATABASE_URL!, { max: 1, onnotice: () => {} })
   try {
-    await owner`analyze`
+    await owner`vacuum analyze`
   } finally {
     await owner.end()
   }

@@ -27,7 +27,7 @@ export interface RackFilter {
 }
 
 const where = (tx: ShopTx, { refrigerant, label, retired }: RackFilter) => tx`
-  where (c.retired_at is not null) = ${retired ?? false}
+  where ${retired ? tx`c.retired_at is not null` : tx`c.retired_at is null`}
   ${refrigerant ? tx`and c.refrigerant = ${refrigerant}` : tx``}
   ${label ? tx`and c.label ilike ${`%${label.replace(/[\\%_]/g, '\\$&')}%`}` : tx``}`
 

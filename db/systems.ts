@@ -29,13 +29,13 @@ const SELECT = (tx: ShopTx) => tx`
     y.site_id, s.name as site, s.altitude_m, c.customer_id, c.name as customer
   from system y join site s using (shop_id, site_id) join customer c using (shop_id, customer_id)`
 
-/** Systems in use whose name, site or customer has this in it, by customer. */
+/** Systems in use whose name, site or customer has this in it, by name. */
 export async function systems(tx: ShopTx, search: string, limit = 100): Promise<SystemRow[]> {
   const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
   return tx<SystemRow[]>`
     ${SELECT(tx)} where y.retired_at is null
     ${search ? tx`and (y.name ilike ${like} or s.name ilike ${like} or c.name ilike ${like})` : tx``}
-    order by lower(c.name), lower(y.name) limit ${limit}`
+    order by lower(y.name) limit ${limit}`
 }
 
 export async function systemOf(tx: ShopTx, systemId: string): Promise<SystemRow | undefined> {

@@ -5,9 +5,9 @@ export interface CylinderSight {
   /** Liquid now at 20 C, share of the height, 0 to 1. */
   level: number
   /** Where the limit lies, likewise; undefined where none is known. */
-  limit?: number
+  limit?: number | undefined
   /** Contents against the limit. */
-  share?: number
+  share?: number | undefined
   grossLimitMg?: number
   governs?: FillRuleCode
   tags: [text: string, tone: 'limit' | 'amber' | 'copper'][]

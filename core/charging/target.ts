@@ -91,6 +91,7 @@ export function judgeCharge(
       { name: 'difference', value: kg(differenceMg), unit: 'kg', sigma: kg(charged.sigmaMg) },
       { name: 'tolerance', value: kg(target.toleranceMg), unit: 'kg' },
     ],
-    source: 'tolerance of the plate, else 15 g for vehicles and the larger of 1 % and 15 g for stationary systems',
+    source:
+      'tolerance of the plate, else 15 g for vehicles and the larger of 1 % and 15 g for stationary systems',
   }
 }

@@ -4,11 +4,12 @@ create function current_shop() returns uuid language sql stable
   as $$ select nullif(current_setting('keg.shop_id', true), '')::uuid $$;
 
 -- guard(table): the shop's rows only, for everyone, the owner of the table included.
+-- The inner select is looked up once a query instead of once a row.
 create procedure guard(t regclass) language plpgsql as $$
 begin
   execute format('alter table %s enable row level security', t);
   execute format('alter table %s force row level security', t);
-  execute format('create policy own_shop on %s using (shop_id = current_shop()) with check (shop_id = current_shop())', t);
+  execute format('create policy own_shop on %s using (shop_id = (select current_shop())) with check (shop_id = (select current_shop()))', t);
 end $$;
 
 create function refuse_change() returns trigger language plpgsql as $$

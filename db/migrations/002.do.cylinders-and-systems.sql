@@ -42,6 +42,7 @@ create table cylinder (
   primary key (shop_id, cylinder_id),
   foreign key (shop_id, owner_customer_id) references customer (shop_id, customer_id)
 );
+create index cylinder_rack on cylinder (shop_id, refrigerant, lower(label)) where retired_at is null;
 create unique index cylinder_label on cylinder (shop_id, lower(label)) where retired_at is null;
 
 create table system (
@@ -66,6 +67,7 @@ create table system (
   primary key (shop_id, system_id),
   foreign key (shop_id, site_id) references site
 );
+create index system_name on system (shop_id, lower(name)) where retired_at is null;
 create index system_of_site on system (shop_id, site_id);
 
 call guard('customer');

@@ -55,7 +55,8 @@ create table job_summary (
   foreign key (shop_id, job_id) references job,
   foreign key (shop_id, system_id) references system
 );
-create index job_summary_recent on job_summary (shop_id, status, last_at desc);
+create index job_summary_in_hand on job_summary (shop_id, last_at desc) where status in ('open', 'waiting');
+create index job_summary_finished on job_summary (shop_id, last_at desc) where status = 'closed';
 create index job_summary_latest on job_summary (shop_id, last_at desc);
 create index job_summary_system on job_summary (shop_id, system_id, last_at desc);
 

@@ -10,6 +10,9 @@ import { day, dayAndTime } from '~/ui/time'
 import { NEXT_WORDS, STAGE_WORDS } from '~/wording/en'
 import type { Route } from './+types/bench'
 
+const DUE_SHOWN = 15
+const IN_HAND_SHOWN = 25
+
 export function meta() {
   return [{ title: 'Bench · Keg' }]
 }
@@ -19,7 +22,7 @@ export async function loader({ context }: Route.LoaderArgs) {
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => {
     const [jobs, lately, cylinders, held] = await Promise.all([
-      jobsInHand(tx),
+      jobsInHand(tx, IN_HAND_SHOWN),
       jobsFinished(tx, 5),
       needingAttention(tx, today),
       stock(tx),
@@ -29,7 +32,9 @@ export async function loader({ context }: Route.LoaderArgs) {
       lately,
       due: cylinders
         .map((c) => seen(c, shop.fillMarginPct, today))
-        .filter((c) => c.tags.some(([, tone]) => tone !== 'copper')),
+        .filter((c) => c.tags.some(([, tone]) => tone !== 'copper'))
+        .slice(0, DUE_SHOWN)
+        .map(({ cylinderId, label, refrigerant, tags }) => ({ cylinderId, label, refrigerant, tags })),
       stock: held,
       timeZone: shop.timeZone,
       mayWrite: person.role !== 'trainee',

@@ -28,7 +28,15 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   return inShop(shop.shopId, async (tx) => {
     const [{ cylinders, count }, held] = await Promise.all([rack(tx, filter, page, PAGE_SIZE), stock(tx)])
     return {
-      cylinders: cylinders.map((c) => seen(c, shop.fillMarginPct, today)),
+      cylinders: cylinders.map((each) => {
+        const { cylinderId, label, kind, refrigerant, waterCapacityMg, balanceMg, ...rest } = seen(
+          each,
+          shop.fillMarginPct,
+          today,
+        )
+        const { level, limit, share, tags } = rest
+        return { cylinderId, label, kind, refrigerant, waterCapacityMg, balanceMg, level, limit, share, tags }
+      }),
       count,
       page,
       pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),

@@ -13,6 +13,7 @@ import {
   tapeOf,
 } from '#db'
 import { found } from '~/form/ids.server'
+import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
 import { now, todayIn } from '~/session/clock.server'
 
 /** A cylinder as a job sees it: its books without what this job has moved. */
@@ -36,9 +37,9 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string) {
       state.refrigerant ? cylindersFor(tx, state.refrigerant, jobId) : [],
       cylindersOf(tx, used, jobId),
     ])
-    const choices = state.systemId ? [] : await systems(tx, '', 200)
+    const choices = state.systemId ? [] : await systems(tx, '', SYSTEMS_SHOWN + 1)
     const cylinders = new Map<string, JobCylinder>()
-    for (const row of [...candidates, ...named])
+    for (const row of [...worthOffering(candidates), ...named])
       cylinders.set(row.cylinderId, { ...row, beforeMg: row.balanceMg - (gains.get(row.cylinderId) ?? 0) })
     return {
       jobId,
@@ -46,11 +47,7 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string) {
       entries,
       system: system ?? null,
       cylinders: [...cylinders.values()],
-      systems: choices.map(({ systemId, name, site, customer, refrigerant }) => ({
-        systemId,
-        name: `${name} · ${customer}, ${site}`,
-        refrigerant,
-      })),
+      systems: choices.map(choiceOf),
       people: Object.fromEntries(everyone.map((p) => [p.userId, p.name])),
       shop: { timeZone: shop.timeZone, marginPct: shop.fillMarginPct, heading: shop.heading },
       today: todayIn(shop.timeZone),
@@ -58,6 +55,20 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string) {
       mayWrite: person.role !== 'trainee',
     }
   })
+}
+
+const OFFERED = { used: 40, empty: 10, virgin: 20 }
+
+/** Enough of each kind to choose from: the page names others by their label. The fullest come first. */
+function worthOffering(candidates: CylinderRow[]): CylinderRow[] {
+  const virgin = candidates.filter((c) => c.kind === 'virgin' || c.kind === 'one-way')
+  const others = candidates.filter((c) => !virgin.includes(c))
+  const empty = others.filter((c) => c.refrigerant === null)
+  const used = others.filter((c) => c.refrigerant !== null)
+  // The emptiest of them take what the fullest cannot.
+  const fullest = used.slice(0, OFFERED.used / 2)
+  const emptiest = used.slice(OFFERED.used / 2).slice(-OFFERED.used / 2)
+  return [...fullest, ...emptiest, ...empty.slice(0, OFFERED.empty), ...virgin.slice(0, OFFERED.virgin)]
 }
 
 export type JobData = Awaited<ReturnType<typeof loadJob>>

@@ -10,6 +10,8 @@ import { id, measured, optionalId, readForm, refrigerantField, refuse, text } fr
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
+import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
+import { SystemPicker } from '~/systems/picker'
 import { Field, SelectField } from '~/ui/field'
 import { MeasureField } from '~/ui/measure-field'
 import { REASON_WORDS } from '~/wording/en'
@@ -21,12 +23,12 @@ export function meta() {
 
 export async function loader({ context }: Route.LoaderArgs) {
   const { shop } = writer(context)
-  const systems = await inShop(shop.shopId, (tx) => listSystems(tx, '', 500))
+  const systems = await inShop(shop.shopId, (tx) => listSystems(tx, '', SYSTEMS_SHOWN + 1))
   return {
     // Made once for this page: sending the form twice opens one job.
     jobId: randomUUID(),
     runId: randomUUID(),
-    systems: systems.map((s) => ({ systemId: s.systemId, name: `${s.name} · ${s.customer}, ${s.site}` })),
+    systems: systems.map(choiceOf),
     refrigerants: REFRIGERANTS,
   }
 }
@@ -151,6 +153,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
     value: actionData?.typed[name],
     error: actionData?.errors[name],
   })
+  const [systemId, setSystemId] = useState(actionData?.typed.systemId ?? '')
   const [quick, setQuick] = useState(
     actionData?.typed.cylinder !== undefined && actionData.typed.cylinder !== '',
   )
@@ -204,13 +207,12 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
           <fieldset className="group">
             <legend>Which system</legend>
             <div className="form-grid">
-              <SelectField
-                {...field('systemId')}
-                label="System"
-                options={[
-                  ['', 'Filled in later'],
-                  ...systems.map((s): [string, string] => [s.systemId, s.name]),
-                ]}
+              <SystemPicker
+                name="systemId"
+                offered={systems}
+                value={systemId}
+                onChoose={(system) => setSystemId(system?.systemId ?? '')}
+                error={actionData?.errors.systemId}
                 help={
                   <>
                     Not in the list? <Link to="/systems/new">Add it</Link>, plate and customer with it.

@@ -1,5 +1,5 @@
 import type { Stage } from '#core/tape'
-import { refrigerant } from '#core/refrigerants'
+import type { RefrigerantFacts } from '#core/refrigerants'
 
 const STAGE_CAUTIONS: Partial<Record<Stage, string[]>> = {
   prepare: [
@@ -27,10 +27,10 @@ const STAGE_CAUTIONS: Partial<Record<Stage, string[]>> = {
 }
 
 /** The usual cautions of a stage, with those of a flammable or toxic refrigerant. */
-export function cautionsFor(stage: Stage, code: string | null): string[] {
+export function cautionsFor(stage: Stage, gas: RefrigerantFacts | undefined): string[] {
   const usual = STAGE_CAUTIONS[stage] ?? []
-  if (!code || !['recover', 'repair', 'charge', 'leak-test'].includes(stage)) return usual
-  const { safetyClass, flammable } = refrigerant(code)
+  if (!gas || !['recover', 'repair', 'charge', 'leak-test'].includes(stage)) return usual
+  const { code, safetyClass, flammable } = gas
   const own = []
   if (flammable)
     own.push(

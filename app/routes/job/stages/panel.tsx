@@ -1,4 +1,5 @@
 import type { ComponentType } from 'react'
+import { refrigerant as factsOf } from '#core/refrigerants'
 import type { Stage } from '#core/tape'
 import { cautionsFor, LOCAL_CODES, STAGE_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
@@ -28,7 +29,7 @@ const PANELS: Record<Stage, ComponentType> = {
 export function StagePanel({ stage }: { stage: Stage }) {
   const { state } = useJob()
   const Panel = PANELS[stage]
-  const cautions = cautionsFor(stage, state.refrigerant)
+  const cautions = cautionsFor(stage, state.refrigerant ? factsOf(state.refrigerant) : undefined)
   return (
     <section className="sheet stack stage-panel" aria-label={STAGE_WORDS[stage]}>
       <h2>{STAGE_WORDS[stage]}</h2>

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { REFRIGERANTS, refrigerant as factsOf } from '#core/refrigerants'
+import { SystemPicker } from '~/systems/picker'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { expectedIn, useJob } from '../job-context'
@@ -57,32 +58,26 @@ function Describe() {
 
 function ChooseSystem() {
   const { data, state, note } = useJob()
-  const choose = (systemId: string) => {
-    const system = data.systems.find((s) => s.systemId === systemId)
-    if (!system) return
-    const refrigerant = state.refrigerant ?? system.refrigerant
-    note([draft('job-described', { systemId, refrigerant })])
-  }
   return (
-    <Form.Group className="field">
-      <Form.Label htmlFor="job-system">System</Form.Label>
-      <Form.Select
-        id="job-system"
-        value={state.systemId ?? ''}
-        onChange={(event) => choose(event.target.value)}
-      >
-        <option value="">Filled in later</option>
-        {data.systems.map((s) => (
-          <option key={s.systemId} value={s.systemId}>
-            {s.name}
-          </option>
-        ))}
-      </Form.Select>
-      <div className="field-help">
-        Not in the list? <Link to={`/systems/new?job=${data.jobId}`}>Add it</Link>, plate and customer with
-        it.
-      </div>
-    </Form.Group>
+    <SystemPicker
+      offered={data.systems}
+      value={state.systemId ?? ''}
+      onChoose={(system) =>
+        system &&
+        note([
+          draft('job-described', {
+            systemId: system.systemId,
+            refrigerant: state.refrigerant ?? system.refrigerant,
+          }),
+        ])
+      }
+      help={
+        <>
+          Not in the list? <Link to={`/systems/new?job=${data.jobId}`}>Add it</Link>, plate and customer with
+          it.
+        </>
+      }
+    />
   )
 }
 

@@ -1,0 +1,12 @@
+import { inShop, systems } from '#db'
+import { signedIn } from '~/session/signed-in.server'
+import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
+import type { Route } from './+types/find'
+
+/** Systems by a part of their name, site or customer. */
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const { shop } = signedIn(context)
+  const search = (new URL(request.url).searchParams.get('search') ?? '').trim().slice(0, 100)
+  const list = await inShop(shop.shopId, (tx) => systems(tx, search, SYSTEMS_SHOWN))
+  return Response.json({ systems: list.map(choiceOf) })
+}

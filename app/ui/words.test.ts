@@ -1,0 +1,34 @@
+import { describe, expect, it } from 'vitest'
+import { METRIC_UNITS, US_UNITS } from '#core/units'
+import { gaplessSeq } from '../tape/use-tape'
+import { clockTime, day, duration, plainDay } from './time'
+import { quantityText } from './verdict-card'
+
+describe('times', () => {
+  it("are the shop's, whatever the device is set to", () => {
+    const at = Date.UTC(2026, 10, 24, 23, 30)
+    expect([clockTime(at, 'Europe/Lisbon'), day(at, 'Europe/Lisbon')]).toEqual(['23:30', '24 Nov 2026'])
+    expect([clockTime(at, 'Asia/Tokyo'), day(at, 'Asia/Tokyo')]).toEqual(['08:30', '25 Nov 2026'])
+    expect(plainDay('2026-03-01')).toBe('1 Mar 2026')
+    expect([5, 65, 725, 4200].map(duration)).toEqual(['5 s', '1 min 05 s', '12 min 05 s', '1 h 10 min'])
+  })
+})
+
+describe('quantityText', () => {
+  it("shows a number in the reader's units, with two standard deviations where it is an estimate", () => {
+    const recovered = { name: 'recovered', value: 2.95, unit: 'kg', sigma: 0.015 } as const
+    expect(quantityText(recovered, { units: METRIC_UNITS })).toBe('2.950 kg ± 30 g')
+    expect(quantityText(recovered, { units: US_UNITS })).toBe('6 lb 8 oz ± 1 oz')
+    expect(quantityText({ name: 'end', value: 64, unit: 'Pa' }, { units: METRIC_UNITS })).toBe('480 micron')
+    expect(quantityText({ name: 'variance', value: -0.052, unit: 'share' }, { units: METRIC_UNITS })).toBe(
+      '−5.2 %',
+    )
+  })
+})
+
+it('gaplessSeq stops at the first number that is missing', () => {
+  const entries = (...seqs: number[]) => seqs.map((seq) => ({ seq })) as Parameters<typeof gaplessSeq>[0]
+  expect(gaplessSeq([])).toBe(0)
+  expect(gaplessSeq(entries(3, 1, 2))).toBe(3)
+  expect(gaplessSeq(entries(1, 2, 4))).toBe(2)
+})

@@ -1,0 +1,72 @@
+// An empty database of its own, and a server before it: the first-run page, guarded by the code on the console.
+import { type ChildProcess, spawn } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { expect, test } from '@playwright/test'
+import { prepareDatabase } from '../db/migrate'
+import { ready } from './shop'
+
+const PORT = 4696
+const database = `keg_first_${randomUUID().slice(0, 8)}`
+const at = (url: string) => Object.assign(new URL(url), { pathname: `/${database}` }).href
+
+let server: ChildProcess
+let code = ''
+
+test.beforeAll(async () => {
+  const addresses = {
+    adminUrl: at(process.env.KEG_ADMIN_DATABASE_URL!),
+    ownerUrl: at(process.env.KEG_OWNER_DATABASE_URL!),
+    appUrl: at(process.env.KEG_DATABASE_URL!),
+  }
+  await prepareDatabase(addresses)
+  server = spawn('node', ['--import', 'tsx', 'server/listen.ts'], {
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      KEG_PORT: String(PORT),
+      KEG_DATABASE_URL: addresses.appUrl,
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  code = await new Promise<string>((resolve, reject) => {
+    let said = ''
+    server.stdout!.on('data', (part: Buffer) => {
+      said += part.toString()
+      const found = /enter this code: (\d+)/.exec(said)
+      if (found) resolve(found[1]!)
+    })
+    server.on('exit', () => reject(new Error(`the server ended: ${said}`)))
+  })
+})
+
+test.afterAll(async () => {
+  const ended = new Promise<number | null>((resolve) => server.on('exit', resolve))
+  server.kill('SIGTERM')
+  expect(await ended).toBe(0)
+})
+
+test('opens the shop for whoever has the code, once', async ({ page }) => {
+  const origin = `http://127.0.0.1:${PORT}`
+  await page.goto(`${origin}/ledger`)
+  await expect(page).toHaveURL(/first-run/)
+  const fill = async (with_: string) => {
+    await page.getByLabel('Code').fill(with_)
+    await page.getByLabel('Name of the shop').fill('Pier nine')
+    await page.getByLabel('Time zone').fill('Europe/Lisbon')
+    await page.getByLabel('Your name').fill('Pia Pier')
+    await page.getByLabel('Sign-in name').fill('pia')
+    await page.getByLabel('Password').fill('a long password')
+    await page.getByRole('button', { name: 'Open the shop' }).click()
+  }
+  await fill('00000000')
+  await expect(page.getByText('This is not the code')).toBeVisible()
+  await expect(page.getByLabel('Name of the shop')).toHaveValue('Pier nine')
+  await fill(code)
+  await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()
+  await expect(page.getByText('No job is in hand.')).toBeVisible()
+  await ready(page)
+  await page.getByRole('link', { name: 'Add the first one' }).click()
+  await expect(page.getByRole('heading', { name: 'Add a cylinder' })).toBeVisible()
+  await page.goto(`${origin}/first-run`)
+  await expect(page).toHaveURL(`${origin}/`)
+})
