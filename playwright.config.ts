@@ -15,7 +15,10 @@ export default defineConfig({
   use: {
     baseURL,
     trace: process.env.KEG_TRACE ? 'retain-on-failure' : 'off',
-    launchOptions: { executablePath: process.env.KEG_CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox'] },
+    launchOptions: {
+      executablePath: process.env.KEG_CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox'],
+    },
     viewport: { width: 1280, height: 800 },
     timezoneId: 'UTC',
   },

@@ -9,12 +9,8 @@ keg_bench() {
   step "Loading a large shop; about a minute"
   export KEG_PORT=${KEG_PORT:-4698} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn
   node --import tsx server/listen.ts >"$STATE/server.log" 2>&1 &
-  local server=$! try
-  for try in $(seq 60); do
-    node -e 'fetch("http://127.0.0.1:"+process.env.KEG_PORT+"/healthz").then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' && break
-    [ "$try" = 60 ] && fail "the server for the benchmark" "read $STATE/server.log"
-    sleep 0.5
-  done
+  local server=$!
+  wait_for_server "$STATE/server.log"
   run_ts bench/bench.ts || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }
   kill -TERM "$server"
   wait "$server" || true

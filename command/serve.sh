@@ -48,6 +48,16 @@ serve() {
   wait "$server"
 }
 
+# wait_for_server LOG: until it answers on KEG_PORT.
+wait_for_server() {
+  local try
+  for try in $(seq 60); do
+    node -e 'fetch("http://127.0.0.1:"+process.env.KEG_PORT+"/healthz").then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' && return
+    sleep 0.5
+  done
+  fail "the server did not answer on port $KEG_PORT (try $try)" "read $1"
+}
+
 # Backup works while Keg runs; restore wants it stopped.
 keg_backup() {
   local mode=start

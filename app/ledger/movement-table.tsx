@@ -33,21 +33,21 @@ export function MovementTable({ movements, timeZone, seenFrom }: MovementTablePr
       <tbody>
         {movements.map((m) => (
           <tr key={m.movementId}>
-            <td className="figure">{dayAndTime(m.at, timeZone)}</td>
+            <td className="digits">{dayAndTime(m.at, timeZone)}</td>
             <td>
               <PlaceLink kind={m.fromPlace} id={m.fromCylinder ?? m.fromSystem} label={m.fromLabel} />
             </td>
             <td>
               <PlaceLink kind={m.toPlace} id={m.toCylinder ?? m.toSystem} label={m.toLabel} />
             </td>
-            <td>{m.refrigerant}</td>
+            <td className="digits">{m.refrigerant}</td>
             <td className="num">
               {seenFrom && ([m.toCylinder, m.toSystem].includes(seenFrom) ? '+' : '−')}
               {show('weight', m.massMg)}
             </td>
             <td>
               {KNOWN_BY_WORDS[m.knownBy]}{' '}
-              <span className="quiet figure">± {show('weight', 2 * m.uncertaintyMg)}</span>
+              <span className="quiet digits">± {show('weight', 2 * m.uncertaintyMg)}</span>
             </td>
             <td>
               {m.jobId ? (

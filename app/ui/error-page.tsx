@@ -23,7 +23,7 @@ export function ErrorPage() {
       <p className="mb-0">
         Nothing was lost: what you noted is on the server, or waits on this device and is sent again. Go back
         and try once more. If it happens again, tell whoever runs Keg the reference{' '}
-        <strong className="figure">{reference || 'unknown'}</strong> and the time <Time />.
+        <strong className="digits">{reference || 'unknown'}</strong> and the time <Time />.
       </p>
       <Home />
     </div>
@@ -32,7 +32,7 @@ export function ErrorPage() {
 
 function Time() {
   return (
-    <span className="figure" suppressHydrationWarning>
+    <span className="digits" suppressHydrationWarning>
       {new Date().toISOString().slice(11, 19)} UTC
     </span>
   )

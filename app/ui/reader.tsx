@@ -17,5 +17,5 @@ export function useShow() {
 
 /** One value in the reader's units, in figures that line up. */
 export function Value({ kind, of }: { kind: MeasureKind; of: number }) {
-  return <span className="figure">{useShow()(kind, of)}</span>
+  return <span className="digits">{useShow()(kind, of)}</span>
 }

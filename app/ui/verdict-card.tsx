@@ -29,7 +29,7 @@ export function VerdictCard({ verdict, overruled, children }: VerdictCardProps) 
         {verdict.numbers.map((quantity) => (
           <span key={quantity.name}>
             <span className="quiet">{QUANTITY_WORDS[quantity.name] ?? quantity.name}</span>{' '}
-            <strong className="figure">{quantityText(quantity, reading)}</strong>
+            <strong className="digits">{quantityText(quantity, reading)}</strong>
           </span>
         ))}
       </div>

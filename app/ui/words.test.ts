@@ -18,7 +18,7 @@ describe('quantityText', () => {
   it("shows a number in the reader's units, with two standard deviations where it is an estimate", () => {
     const recovered = { name: 'recovered', value: 2.95, unit: 'kg', sigma: 0.015 } as const
     expect(quantityText(recovered, { units: METRIC_UNITS })).toBe('2.950 kg ± 30 g')
-    expect(quantityText(recovered, { units: US_UNITS })).toBe('6 lb 8 oz ± 1 oz')
+    expect(quantityText(recovered, { units: US_UNITS })).toBe('6 lb 8 oz ± 1.05 oz')
     expect(quantityText({ name: 'end', value: 64, unit: 'Pa' }, { units: METRIC_UNITS })).toBe('480 micron')
     expect(quantityText({ name: 'variance', value: -0.052, unit: 'share' }, { units: METRIC_UNITS })).toBe(
       '−5.2 %',

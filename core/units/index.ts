@@ -1,6 +1,5 @@
 export * from './factors'
 export { UnitError } from './unit-error'
-export { trimmed } from './numeral'
 export * from './weight'
 export * from './pressure'
 export * from './temperature'

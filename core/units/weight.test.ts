@@ -104,3 +104,13 @@ describe('echoWeight', () => {
     )
   })
 })
+
+describe('formatWeight', () => {
+  it('follows the scale: 5 g or quarter ounces, finer for small charges', () => {
+    expect(formatWeight(3_002_400, 'kg')).toBe('3.000 kg')
+    expect(formatWeight(58_000, 'kg')).toBe('58 g')
+    expect(formatWeight(58_000, 'lb-oz')).toBe('2.05 oz')
+    expect(formatWeight(1_605_000, 'lb-oz')).toBe('3 lb 8.5 oz')
+    expect(formatWeight(-385_000, 'kg')).toBe('−385 g')
+  })
+})

@@ -84,18 +84,23 @@ export function oneWeight(text: string, unit?: WeightUnit): number {
   )
 }
 
-/** A weight as a technician reads it from a scale: quarter ounces, or 5 g below 100 kg. */
+/**
+ * A weight as a technician reads it from a scale: quarter ounces or 5 g; a small charge is weighed on a finer scale, so
+ * below a pound 0.05 oz, below 500 g one gram.
+ */
 export function formatWeight(massMg: number, style: WeightStyle): string {
   const sign = massMg < 0 ? '−' : ''
   const size = Math.abs(massMg)
   if (style === 'lb-oz') {
-    const quarters = Math.round(size / (MG_PER_OZ / 4))
-    const pounds = Math.floor(quarters / 64)
-    const ounces = trimmed((quarters % 64) / 4, 2)
-    if (quarters === 0) return '0 oz'
+    const step = size < MG_PER_LB ? 20 : 4
+    const parts = Math.round((size / MG_PER_OZ) * step)
+    const pounds = Math.floor(parts / (16 * step))
+    const ounces = trimmed((parts % (16 * step)) / step, 2)
+    if (parts === 0) return '0 oz'
     return sign + (pounds ? `${pounds} lb ${ounces} oz` : `${ounces} oz`)
   }
-  const grams = Math.round(size / (5 * MG_PER_G)) * 5
+  const stepG = size < 500 * MG_PER_G ? 1 : 5
+  const grams = Math.round(size / (stepG * MG_PER_G)) * stepG
   if (grams === 0) return '0 g'
   return sign + (grams < 1000 ? `${grams} g` : `${(grams / 1000).toFixed(3)} kg`)
 }

@@ -92,10 +92,10 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
               <div className="hero">{show('weight', cylinder.balanceMg)}</div>
               <p className="mb-2">
                 On the scale it should show{' '}
-                <strong className="figure">{show('weight', cylinder.tareMg + cylinder.balanceMg)}</strong>
+                <strong className="digits">{show('weight', cylinder.tareMg + cylinder.balanceMg)}</strong>
                 {cylinder.grossLimitMg !== undefined && (
                   <>
-                    , never past <strong className="figure">{show('weight', cylinder.grossLimitMg)}</strong>
+                    , never past <strong className="digits">{show('weight', cylinder.grossLimitMg)}</strong>
                     {cylinder.governs && (
                       <span className="quiet"> ({FILL_RULE_WORDS[cylinder.governs]})</span>
                     )}

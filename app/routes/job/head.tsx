@@ -29,7 +29,7 @@ export function JobHead() {
     <header className="job-head">
       <h1>{title}</h1>
       <span className="quiet">
-        Job <span className="figure">{data.number}</span>
+        Job <span className="digits">{data.number}</span>
         {data.system && (
           <>
             {' · '}

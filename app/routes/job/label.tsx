@@ -51,7 +51,7 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
         </p>
       )}
       <div className="print-sheet charge-label">
-        <div className="spread">
+        <div className="label-head">
           <div>
             <div>{job.shop.heading}</div>
             <strong>{system?.name ?? (state.title || 'System not named')}</strong>

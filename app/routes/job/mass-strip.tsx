@@ -29,7 +29,7 @@ export function MassStrip() {
       <ul className="legend-line">
         {parts.map((part) => (
           <li key={part.what}>
-            {part.what}: <strong className="figure">{show('weight', part.massMg)}</strong>
+            {part.what}: <strong className="digits">{show('weight', part.massMg)}</strong>
           </li>
         ))}
       </ul>

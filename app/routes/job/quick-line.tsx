@@ -30,7 +30,7 @@ export function QuickLine() {
           id="quick-entry"
           className="form-control"
           value={line}
-          placeholder="w 12 lb 4 oz"
+          placeholder={reading.units.weight === 'kg' ? 'w 5.5 kg' : 'w 12 lb 4 oz'}
           onChange={(event) => setLine(event.target.value)}
           autoComplete="off"
           autoCapitalize="off"

@@ -163,7 +163,7 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
         <tbody>
           {state.lines.map(({ entry, body, struck, correctedBy }) => (
             <tr key={entry.entryId}>
-              <td className="figure">
+              <td className="digits">
                 {day(entry.at, data.shop.timeZone)} {clockTime(entry.at, data.shop.timeZone)}
               </td>
               <td className={struck ? 'struck' : undefined}>

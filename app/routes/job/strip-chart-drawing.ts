@@ -18,15 +18,17 @@ export interface Strip {
 export function drawStrip(element: HTMLElement, strip: Strip): () => void {
   const { colours, time } = strip
   const chart = init(element, undefined, { renderer: 'svg' })
-  const text = { color: colours.quiet, fontFamily: 'inherit', fontSize: 13 }
+  // Named, not inherited: text is measured before it stands in the page.
+  const { fontFamily } = getComputedStyle(element)
+  const text = { color: colours.quiet, fontFamily, fontSize: 13 }
   const hasVacuum = strip.vacuum.length > 1
   const hasWeight = strip.runs.some((run) => run.points.length > 1)
   const round = (value: unknown, unit: string) => `${Number(Number(value).toPrecision(4))} ${unit}`
   chart.setOption({
     animation: false,
-    textStyle: { fontFamily: 'inherit' },
-    grid: { left: 56, right: hasVacuum ? 64 : 16, top: 34, bottom: 28 },
-    legend: { top: 0, left: 0, textStyle: text, icon: 'roundRect' },
+    textStyle: { fontFamily },
+    grid: { left: 56, right: hasVacuum ? 64 : 16, top: 58, bottom: 28 },
+    legend: { top: 0, left: 0, textStyle: text, itemGap: 18 },
     tooltip: {
       trigger: 'axis',
       axisPointer: { label: { formatter: ({ value }: { value: number }) => time(value) } },

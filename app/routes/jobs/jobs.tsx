@@ -54,7 +54,7 @@ export default function Jobs({ loaderData: { jobs, timeZone, more } }: Route.Com
               {jobs.map((job) => (
                 <tr key={job.jobId}>
                   <td>
-                    <Link to={`/jobs/${job.jobId}`} className="figure">
+                    <Link to={`/jobs/${job.jobId}`} className="digits">
                       {job.number}
                     </Link>
                   </td>
@@ -71,7 +71,7 @@ export default function Jobs({ loaderData: { jobs, timeZone, more } }: Route.Com
                   <td className="num">
                     <Value kind="weight" of={job.chargedMg} />
                   </td>
-                  <td className="figure">{day(job.lastAt, timeZone)}</td>
+                  <td className="digits">{day(job.lastAt, timeZone)}</td>
                 </tr>
               ))}
             </tbody>

@@ -71,7 +71,7 @@ export default function System({ loaderData }: Route.ComponentProps) {
                         {day(job.lastAt, timeZone)}, {JOB_STATUS_WORDS[job.status].toLowerCase()}
                       </span>
                     </span>
-                    <span className="figure">
+                    <span className="digits">
                       out {show('weight', job.recoveredMg)} · in {show('weight', job.chargedMg)}
                     </span>
                   </Link>

@@ -124,7 +124,7 @@ function ChooseTarget() {
       {targets.map(({ basis, massMg, toleranceMg, reason }, i) => (
         <div key={basis} className="choice">
           <span>
-            <strong className="figure">{show('weight', massMg)}</strong> from {TARGET_BASIS_WORDS[basis]}
+            <strong className="digits">{show('weight', massMg)}</strong> from {TARGET_BASIS_WORDS[basis]}
             {i === 0 && <span className="tag ms-2">usual here</span>}
           </span>
           <Button

@@ -15,7 +15,7 @@ const NEAR = 0.9
 export function Running({ run }: { run: Run }) {
   const { closed } = useJob()
   return (
-    <div className="stack">
+    <div className="running">
       <RunFigures run={run} />
       {run.use === 'recover' && <LimitBar run={run} />}
       {!closed && <NextWeight run={run} />}
@@ -31,7 +31,7 @@ function RunFigures({ run }: { run: Run }) {
   const toGoMg = run.use === 'charge' && targetMg !== undefined ? targetMg - state.chargedMg : undefined
   const first = run.weighings[0]!
   return (
-    <>
+    <div>
       <div className="gauge-row">
         <div>
           <div className="quiet">
@@ -69,7 +69,7 @@ function RunFigures({ run }: { run: Run }) {
           {show('weight', -toGoMg)} more than the target has gone in: close the cylinder.
         </p>
       )}
-    </>
+    </div>
   )
 }
 
@@ -94,13 +94,13 @@ function LimitBar({ run }: { run: Run }) {
   const share = (scale.grossMg - cylinder.tareMg) / (scale.limitMg - cylinder.tareMg)
   const over = scale.leftMg < 0
   return (
-    <div>
+    <div className="limit">
       <div className="spread">
         <span>
-          Gross now <strong className="figure">{show('weight', scale.grossMg)}</strong>
+          Gross now <strong className="digits">{show('weight', scale.grossMg)}</strong>
         </span>
         <span>
-          never past <strong className="figure">{show('weight', scale.limitMg)}</strong>
+          never past <strong className="digits">{show('weight', scale.limitMg)}</strong>
         </span>
       </div>
       <div className={`limit-bar ${over ? 'over' : share > NEAR ? 'near' : ''}`} aria-hidden>

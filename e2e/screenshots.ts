@@ -1,0 +1,82 @@
+// One picture of each main view, from the demo data. Used by ./keg screenshots.
+import { mkdir } from 'node:fs/promises'
+import { type Browser, chromium, type Page } from '@playwright/test'
+
+const origin = `http://127.0.0.1:${process.env.KEG_PORT}`
+const folder = 'docs/screenshots'
+const DESK = { width: 1280, height: 800 }
+const PHONE = { width: 390, height: 844 }
+
+await mkdir(folder, { recursive: true })
+const browser = await chromium.launch({ executablePath: process.env.KEG_CHROMIUM!, args: ['--no-sandbox'] })
+const mara = await signIn(browser, 'mara')
+await shoot(mara, 'bench', '/')
+await shoot(mara, 'rack', '/cylinders')
+await shoot(mara, 'cylinder', '/cylinders', 'Gull 5')
+await shoot(mara, 'system', '/systems', 'Bakery retarder')
+await shoot(mara, 'ledger', '/ledger')
+await shoot(mara, 'new-job', '/jobs/new')
+await shoot(mara, 'settings', '/settings')
+await shoot(mara, 'job-verdict', '/', 'Compressor 2 seized', async (page) => stage(page, 'Recover'))
+await shoot(mara, 'job-evacuated', '/jobs', 'Yearly check', async (page) => stage(page, 'Evacuate'))
+await shoot(mara, 'charge-label', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Charge label'))
+await shoot(mara, 'job-report', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Job report'))
+const ines = await signIn(browser, 'ines')
+await shoot(ines, 'job-recovering', '/', 'Bridge hot')
+const night = await signIn(browser, 'ines', 'dark', PHONE)
+await shoot(night, 'job-phone-dark', '/', 'Bridge hot')
+await shoot(night, 'bench-phone-dark', '/')
+const door = await (await browser.newContext({ viewport: DESK })).newPage()
+await shoot(door, 'sign-in', '/sign-in')
+await browser.close()
+
+async function signIn(
+  browser: Browser,
+  name: string,
+  colorScheme: 'light' | 'dark' = 'light',
+  viewport = DESK,
+) {
+  const page = await (await browser.newContext({ viewport, colorScheme })).newPage()
+  await page.clock.setFixedTime(process.env.KEG_NOW!)
+  await page.goto(`${origin}/sign-in`)
+  await page.getByLabel('Sign-in name').fill(name)
+  await page.getByLabel('Password').fill('keep-it-cold')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('heading', { name: 'Bench' }).waitFor()
+  return page
+}
+
+async function shoot(
+  page: Page,
+  name: string,
+  path: string,
+  link?: string,
+  then?: (page: Page) => Promise<void>,
+) {
+  await page.goto(origin + path)
+  if (link) {
+    await page
+      .getByRole('link', { name: new RegExp(link) })
+      .first()
+      .click()
+    await page.waitForURL((url) => url.pathname !== path)
+  }
+  await page.waitForLoadState('networkidle').catch(() => {})
+  await then?.(page)
+  // The chart draws itself a moment after its place is there.
+  await page.waitForTimeout(700)
+  await page.screenshot({ path: `${folder}/${name}.png` })
+}
+
+async function stage(page: Page, name: string) {
+  await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+    .click()
+}
+
+async function openFromJob(page: Page, name: string) {
+  await page.getByRole('button', { name: 'Job', exact: true }).click()
+  await page.getByRole('link', { name }).first().click()
+  await page.getByRole('heading', { name }).waitFor()
+}
