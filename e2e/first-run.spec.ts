@@ -5,12 +5,38 @@ import { expect, test } from '@playwright/test'
 import { prepareDatabase } from '../db/migrate'
 import { ready } from './shop'
 
+// One after the other, in one worker: they share the server.
+test.describe.configure({ mode: 'default' })
+
 const PORT = 4696
 const database = `keg_first_${randomUUID().slice(0, 8)}`
 const at = (url: string) => Object.assign(new URL(url), { pathname: `/${database}` }).href
 
-let server: ChildProcess
+const started: ChildProcess[] = []
 let code = ''
+
+/** Starts a server, and waits until it has said what is wanted. */
+async function serve(
+  port: number,
+  databaseUrl: string,
+  wanted: RegExp,
+): Promise<{ found: string; said: () => string }> {
+  const server = spawn('node', ['--import', 'tsx', 'server/listen.ts'], {
+    env: { ...process.env, NODE_ENV: 'production', KEG_PORT: String(port), KEG_DATABASE_URL: databaseUrl },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  started.push(server)
+  let said = ''
+  const found = await new Promise<string>((resolve, reject) => {
+    server.stdout.on('data', (part: Buffer) => {
+      said += part.toString()
+      const match = wanted.exec(said)
+      if (match) resolve(match[1]!)
+    })
+    server.on('exit', () => reject(new Error(`the server ended: ${said}`)))
+  })
+  return { found, said: () => said }
+}
 
 test.beforeAll(async () => {
   const addresses = {
@@ -19,30 +45,15 @@ test.beforeAll(async () => {
     appUrl: at(process.env.KEG_DATABASE_URL!),
   }
   await prepareDatabase(addresses)
-  server = spawn('node', ['--import', 'tsx', 'server/listen.ts'], {
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      KEG_PORT: String(PORT),
-      KEG_DATABASE_URL: addresses.appUrl,
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  code = await new Promise<string>((resolve, reject) => {
-    let said = ''
-    server.stdout!.on('data', (part: Buffer) => {
-      said += part.toString()
-      const found = /enter this code: (\d+)/.exec(said)
-      if (found) resolve(found[1]!)
-    })
-    server.on('exit', () => reject(new Error(`the server ended: ${said}`)))
-  })
+  code = (await serve(PORT, addresses.appUrl, /enter this code: (\d+)/)).found
 })
 
 test.afterAll(async () => {
-  const ended = new Promise<number | null>((resolve) => server.on('exit', resolve))
-  server.kill('SIGTERM')
-  expect(await ended).toBe(0)
+  for (const server of started) {
+    const ended = new Promise<number | null>((resolve) => server.on('exit', resolve))
+    server.kill('SIGTERM')
+    expect(await ended).toBe(0)
+  }
 })
 
 test('opens the shop for whoever has the code, once', async ({ page }) => {
@@ -69,4 +80,19 @@ test('opens the shop for whoever has the code, once', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Add a cylinder' })).toBeVisible()
   await page.goto(`${origin}/first-run`)
   await expect(page).toHaveURL(`${origin}/`)
+})
+
+test('without its database Keg says that nothing was lost, and logs the reference that it shows', async ({
+  page,
+}) => {
+  const nowhere = Object.assign(new URL(process.env.KEG_DATABASE_URL!), { pathname: '/keg_nowhere' }).href
+  const origin = `http://127.0.0.1:${PORT + 20}`
+  const { said } = await serve(PORT + 20, nowhere, /(Keg is ready)/)
+  expect((await page.request.get(`${origin}/healthz`)).status()).toBe(503)
+  const answer = await page.goto(origin)
+  expect(answer!.status()).toBe(500)
+  await expect(page.getByText('Nothing was lost')).toBeVisible()
+  const reference = await page.locator('strong').textContent()
+  expect(reference).toMatch(/^[0-9a-f]{8}$/)
+  expect(said()).toContain(reference!)
 })

@@ -47,7 +47,7 @@ test('a double click notes once and books once', async ({ as, shop }) => {
   await page.getByText('Re-weigh', { exact: true }).first().click()
   await page.getByLabel('The scale shows (gross)').fill('13.44 kg')
   await page.getByRole('button', { name: 'Re-weigh' }).dblclick()
-  await expect(page.getByText('Unexplained')).toBeVisible()
+  await expect(page.getByText('Unexplained', { exact: true })).toBeVisible()
   expect((await inShop(shop.shopId, (tx) => cylinderOf(tx, cylinderId)))!.balanceMg).toBe(1_440_000)
   expect(await inShop(shop.shopId, (tx) => movements(tx, { cylinderId }, 10))).toHaveLength(2)
   expectNoTrouble(page)

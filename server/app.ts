@@ -5,7 +5,7 @@ import { RouterContextProvider } from 'react-router'
 import 'react-router'
 import { closeDatabase, databaseAnswers, nobodyYet } from '#db'
 import { requestFacts } from '~/session/request-facts'
-import { contentSecurityPolicy, refuseCrossSite } from './guard'
+import { contentSecurityPolicy, refuseCrossSite, refuseLargeBodies } from './guard'
 
 /** Everything but static files: health, guards, pages. */
 export const app = express()
@@ -35,7 +35,7 @@ app.use((_request: Request, response: Response, next: NextFunction) => {
     response.set('strict-transport-security', 'max-age=31536000')
   next()
 })
-app.use(refuseCrossSite)
+app.use(refuseCrossSite, refuseLargeBodies)
 
 app.use(
   createRequestHandler({

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from 'vitest'
-import { comesFromUs, contentSecurityPolicy } from './guard'
+import { comesFromUs, contentSecurityPolicy, refuseLargeBodies } from './guard'
 
 const request = (headers: Record<string, string>) =>
   ({ headers, get: (name: string) => headers[name] }) as unknown as Parameters<typeof comesFromUs>[0]
@@ -30,4 +30,26 @@ it('the policy names the nonce, and nothing inline', () => {
   const policy = contentSecurityPolicy('abc', false)
   expect(policy).toContain("script-src 'self' 'nonce-abc'")
   expect(policy).not.toMatch(/script-src[^;]*unsafe/)
+})
+
+describe('refuseLargeBodies', () => {
+  const answer = (method: string, headers: Record<string, string>) => {
+    let status = 200
+    const response = {
+      status: (code: number) => ((status = code), response),
+      type: () => response,
+      send: () => response,
+    }
+    const asked = { method, get: (name: string) => headers[name] }
+    refuseLargeBodies(asked as never, response as never, () => {})
+    return status
+  }
+  it('lets through what says that it is small, and nothing else', () => {
+    expect(answer('POST', { 'content-length': '2000' })).toBe(200)
+    expect(answer('POST', {})).toBe(200)
+    expect(answer('GET', { 'content-length': '9000000' })).toBe(200)
+    expect(answer('POST', { 'content-length': '9000000' })).toBe(413)
+    expect(answer('POST', { 'transfer-encoding': 'chunked' })).toBe(413)
+    expect(answer('POST', { 'content-length': 'many' })).toBe(413)
+  })
 })

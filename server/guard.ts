@@ -37,3 +37,15 @@ export function comesFromUs(request: Pick<Request, 'headers' | 'get'>): boolean 
   const own = process.env.KEG_ORIGIN ? new URL(process.env.KEG_ORIGIN).host : request.get('host')
   return new URL(origin).host === own
 }
+
+/** Nothing that Keg takes is larger; a batch of 500 entries is a quarter of it. */
+const LARGEST_BODY = 2_000_000
+
+/** A body says how long it is, and is not longer than anything Keg takes. */
+export function refuseLargeBodies(request: Request, response: Response, next: NextFunction) {
+  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next()
+  const length = request.get('content-length')
+  if (length === undefined && request.get('transfer-encoding') === undefined) return next()
+  if (length !== undefined && Number(length) <= LARGEST_BODY) return next()
+  response.status(413).type('text/plain').send('That is more than Keg takes at once: send less.')
+}

@@ -55,7 +55,11 @@ async function greet() {
   const greeting = process.env.KEG_GREETING
   console.log(`\n  Keg is ready: ${process.env.KEG_ORIGIN ?? `http://${host}:${port}`}\n`)
   if (greeting && existsSync(greeting)) console.log(readFileSync(greeting, 'utf8'))
-  if (await keg.firstRunOpen())
+  const firstRun = await keg.firstRunOpen().catch((error: unknown) => {
+    console.error(`[keg] The database does not answer (${String(error)}): pages work once it does.`)
+    return false
+  })
+  if (firstRun)
     console.log(
       `  Nobody has signed up yet. Open /first-run and enter this code: ${process.env.KEG_FIRST_RUN_CODE}\n`,
     )

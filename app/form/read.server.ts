@@ -20,7 +20,7 @@ export async function readForm<T>(
 ): Promise<{ value: T; refused?: undefined } | { value?: undefined; refused: Refused }> {
   const form = await request.formData()
   const typed: Typed = {}
-  for (const [name, value] of form) if (typeof value === 'string') typed[name] = value
+  for (const [name, value] of form) if (typeof value === 'string') typed[name] = value.replaceAll('\0', '')
   const { value, error } = schema.validate(typed, { abortEarly: false, stripUnknown: true })
   if (!error) return { value: value as T }
   return {
@@ -84,7 +84,11 @@ export const ticked = Joi.boolean().truthy('on').falsy('').default(false)
 export const dateField = Joi.string()
   .pattern(/^\d{4}-\d{2}-\d{2}$/)
   .empty('')
-  .custom((value: string, helpers) =>
-    Number.isNaN(Date.parse(value)) ? helpers.error('string.pattern.base') : value,
-  )
+  .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('string.pattern.base')))
   .messages({ 'string.pattern.base': 'Enter a date as year-month-day, such as 2026-03-31.' })
+
+/** A day that exists: there is no 31st of February. */
+function isDay(text: string): boolean {
+  const date = new Date(`${text}T00:00:00Z`)
+  return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text)
+}

@@ -133,6 +133,8 @@ export function readBatch(sent: unknown): ReadBatch | undefined {
 }
 
 function readEntry(sent: unknown): Entry | undefined {
+  // The one character that the database cannot keep.
+  if (JSON.stringify(sent)?.includes('\\u0000')) return undefined
   const { value, error } = envelope.validate(sent, { stripUnknown: true, convert: false })
   if (error) return undefined
   const entry = value as Entry

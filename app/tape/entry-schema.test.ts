@@ -26,6 +26,7 @@ describe('readBatch', () => {
     ['more than the kind says', entry('job-closed', { by: 'me' })],
     ['a newer version', entry('job-closed', {}, { version: 2 })],
     ['a refrigerant nobody knows', entry('job-described', { refrigerant: 'R-1' })],
+    ['a character that cannot be kept', entry('note', { text: 'a\0b' })],
     ['a pressure below nothing', entry('vacuum-noted', { pressurePa: -1 })],
     [
       'a correction that does not fit its kind',

@@ -19,7 +19,7 @@ export function useOutbox() {
 
 /** Says when entries wait on this device, and why. */
 export function SignalLine() {
-  const { signal, waiting } = useOutbox()
+  const { signal, waiting, kept } = useOutbox()
   if (signal === 'here' || waiting.length === 0) return null
   const count = `${waiting.length} ${waiting.length === 1 ? 'entry waits' : 'entries wait'} on this device`
   return (
@@ -27,6 +27,7 @@ export function SignalLine() {
       {signal === 'lost'
         ? `No connection: ${count} and will be sent when it returns.`
         : `You are signed out: ${count}. Sign in again in this browser and it is sent.`}
+      {!kept && ' This browser keeps nothing when it is closed: leave this page open until it is sent.'}
     </div>
   )
 }

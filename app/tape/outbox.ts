@@ -9,6 +9,13 @@ export interface Sent {
   refused: { entry: Entry; reasons: Reason[] }[]
 }
 
+export interface Snapshot {
+  signal: Signal
+  waiting: WaitingEntry[]
+  /** The device keeps what waits; without it the page must stay open until it is sent. */
+  kept: boolean
+}
+
 export type Signal = 'here' | 'lost' | 'signed-out'
 
 const RETRY_MS = { first: 1_500, most: 20_000 }
@@ -27,7 +34,7 @@ export class Outbox {
   #timer: ReturnType<typeof setTimeout> | undefined
   #sentListeners = new Set<(sent: Sent) => void>()
   #listeners = new Set<() => void>()
-  #snapshot: { signal: Signal; waiting: WaitingEntry[] } = { signal: 'here', waiting: [] }
+  #snapshot: Snapshot = { signal: 'here', waiting: [], kept: true }
 
   constructor(userId: string) {
     this.#userId = userId
@@ -37,11 +44,10 @@ export class Outbox {
   start(): () => void {
     const retry = () => void this.flush()
     window.addEventListener('online', retry)
-    void allWaiting(this.#userId).then((left) => {
+    void this.#keep(async () => {
+      const left = await allWaiting(this.#userId)
       for (const each of left) if (!this.#waiting.has(each.entryId)) this.#waiting.set(each.entryId, each)
-      this.#changed({})
-      return this.flush()
-    })
+    }).then(() => this.flush())
     return () => {
       window.removeEventListener('online', retry)
       clearTimeout(this.#timer)
@@ -53,7 +59,7 @@ export class Outbox {
     const kept = entries.map((entry) => ({ entryId: entry.entryId, jobId, userId: this.#userId, entry }))
     for (const each of kept) this.#waiting.set(each.entryId, each)
     this.#changed({})
-    await putWaiting(kept)
+    await this.#keep(() => putWaiting(kept))
     await this.flush()
   }
 
@@ -84,6 +90,16 @@ export class Outbox {
 
   snapshot = () => this.#snapshot
 
+  /** Some browsers keep nothing, in private windows or when the device is full: then it is sent all the same. */
+  async #keep(work: () => Promise<void>) {
+    try {
+      await work()
+      this.#changed({ kept: true })
+    } catch {
+      this.#changed({ kept: false })
+    }
+  }
+
   async #sendAll() {
     for (const jobId of new Set([...this.#waiting.values()].map((each) => each.jobId))) {
       const entries = [...this.#waiting.values()]
@@ -99,7 +115,7 @@ export class Outbox {
       }
       this.#retryMs = RETRY_MS.first
       const done = [...outcome.entries, ...outcome.refused.map((r) => r.entry)].map((entry) => entry.entryId)
-      await dropWaiting(done)
+      await this.#keep(() => dropWaiting(done))
       for (const tell of this.#sentListeners) tell(outcome)
       for (const id of done) this.#waiting.delete(id)
       this.#changed({ signal: 'here' })
@@ -107,9 +123,10 @@ export class Outbox {
     }
   }
 
-  #changed({ signal = this.#snapshot.signal }: { signal?: Signal }) {
+  #changed(change: Partial<Snapshot>) {
+    const { signal, kept } = { ...this.#snapshot, ...change }
     const waiting = [...this.#waiting.values()]
-    this.#snapshot = { signal: waiting.length === 0 ? 'here' : signal, waiting }
+    this.#snapshot = { signal: waiting.length === 0 ? 'here' : signal, waiting, kept }
     for (const tell of this.#listeners) tell()
   }
 }

@@ -153,7 +153,9 @@ describe('mayTake', () => {
 describe('mayGive', () => {
   it('lets clean gas go, and used gas to its owner', () => {
     expect(mayGive(cylinder({ condition: 'clean', balanceMg: 1 }), request).refusals).toEqual([])
-    expect(mayGive(cylinder({ balanceMg: 1 }), request).warnings).toEqual([{ code: 'used-gas' }])
+    expect(mayGive(cylinder({ balanceMg: kg(9) }), request).warnings).toEqual([{ code: 'used-gas' }])
+    const little = mayGive(cylinder({ condition: 'clean', balanceMg: kg(1) }), { ...request, massMg: kg(2) })
+    expect(little).toEqual({ refusals: [], warnings: [{ code: 'not-enough' }] })
     expect(mayGive(cylinder({ balanceMg: 1, ownerCustomerId: 'a' }), request).refusals).toEqual([
       { code: 'other-owner' },
     ])

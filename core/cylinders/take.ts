@@ -66,7 +66,7 @@ export function mayTake(cylinder: Cylinder, request: TakeRequest): Fitness {
 /** May gas be charged from this cylinder into a system of this refrigerant? */
 export function mayGive(
   cylinder: Cylinder,
-  request: Pick<TakeRequest, 'refrigerant' | 'customerId'>,
+  request: Pick<TakeRequest, 'refrigerant' | 'customerId' | 'massMg'>,
 ): Fitness {
   const refusals: Reason[] = []
   const warnings: Reason[] = []
@@ -76,6 +76,8 @@ export function mayGive(
   if (cylinder.refrigerant !== request.refrigerant)
     refusals.push({ code: cylinder.refrigerant ? 'other-refrigerant' : 'empty' })
   else if (cylinder.balanceMg <= 0) refusals.push({ code: 'empty' })
+  else if (request.massMg !== null && request.massMg > cylinder.balanceMg)
+    warnings.push({ code: 'not-enough' })
   if (cylinder.condition === 'used') {
     if (cylinder.ownerCustomerId && cylinder.ownerCustomerId !== request.customerId)
       refusals.push({ code: 'other-owner' })

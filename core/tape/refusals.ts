@@ -31,6 +31,6 @@ export function refusalsOf(entry: Entry, state: JobState, context: DecisionConte
   if (entry.kind === 'cylinder-chosen' && entry.body.use === 'recover')
     return mayTake(cylinder, { ...request, massMg: entry.body.massMg }).refusals
   if (entry.kind === 'cylinder-chosen' || entry.kind === 'run-started')
-    return mayGive(cylinder, request).refusals
+    return mayGive(cylinder, { ...request, massMg: null }).refusals
   return []
 }

@@ -7,6 +7,7 @@ import { useRefresh } from '~/live/changes'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
+import { asked } from '~/form/search.server'
 import type { Route } from './+types/rack'
 
 const PAGE_SIZE = 60
@@ -20,8 +21,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const search = new URL(request.url).searchParams
   const page = Math.max(1, Math.min(1000, Number(search.get('page')) || 1))
   const filter = {
-    refrigerant: search.get('refrigerant')?.slice(0, 20) ?? '',
-    label: search.get('label')?.slice(0, 80) ?? '',
+    refrigerant: asked(search, 'refrigerant', 20),
+    label: asked(search, 'label', 80),
     retired: search.get('retired') === 'on',
   }
   const today = todayIn(shop.timeZone)

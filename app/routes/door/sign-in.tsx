@@ -1,9 +1,9 @@
 import Joi from 'joi'
 import { Button } from 'react-bootstrap'
 import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
-import { findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
+import { findSession, findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
 import { readForm, refuse, text } from '~/form/read.server'
-import { sessionCookie } from '~/session/cookie.server'
+import { sessionCookie, sessionToken } from '~/session/cookie.server'
 import { passwordFits } from '~/session/password.server'
 import { overLimit } from '~/session/rate.server'
 import { requestFacts } from '~/session/request-facts'
@@ -14,8 +14,10 @@ export function meta() {
   return [{ title: 'Sign in · Keg' }]
 }
 
-export async function loader() {
+export async function loader({ request }: Route.LoaderArgs) {
   if (await nobodyYet()) throw redirect('/first-run')
+  const token = await sessionToken(request)
+  if (token && (await findSession(token))) throw redirect('/')
   return null
 }
 

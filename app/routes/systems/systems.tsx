@@ -4,6 +4,7 @@ import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
 import { TRADE_WORDS } from '~/wording/en'
 import { WideTable } from '~/ui/wide-table'
+import { asked } from '~/form/search.server'
 import type { Route } from './+types/systems'
 
 export function meta() {
@@ -12,9 +13,9 @@ export function meta() {
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
-  const search = new URL(request.url).searchParams.get('search')?.slice(0, 100) ?? ''
+  const search = asked(new URL(request.url).searchParams, 'search')
   return {
-    systems: await inShop(shop.shopId, (tx) => listSystems(tx, search.trim())),
+    systems: await inShop(shop.shopId, (tx) => listSystems(tx, search)),
     search,
     mayWrite: person.role !== 'trainee',
   }

@@ -21,6 +21,7 @@ export const REASON_WORDS: Record<string, string> = {
   'room-reserved': 'Its room is reserved by another job: take another, or release it there.',
   full: 'It is full: take another.',
   'amount-unknown': 'Nobody knows how much will come: watch the limit and have a second cylinder ready.',
+  'not-enough': 'It holds less than is wanted: have a second one ready.',
   empty: 'The books have nothing in it: take another, or re-weigh it.',
   'used-gas': 'It holds recovered gas: only for its owner, and only if it is clean.',
   'not-there': 'Keg has no such cylinder or system in this shop: reload the page and choose again.',

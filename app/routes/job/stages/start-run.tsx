@@ -1,4 +1,4 @@
-import { type FormEvent, useState } from 'react'
+import { type FormEvent, useState, useSyncExternalStore } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Use, WeighMode } from '#core/tape'
 import { newId } from '~/tape/device'
@@ -12,6 +12,9 @@ import { useFigure } from './use-figure'
 const SCALE_KEY = 'keg-scale'
 /** Further off than this from tare and books, someone should look before gas moves. */
 const WORTH_SAYING_MG = 100_000
+
+const never = () => () => {}
+const rememberedScale = () => localStorage.getItem(SCALE_KEY) ?? ''
 
 /** Cylinder on the scale, its weight noted: the transfer begins. */
 export function StartRun({ use }: { use: Use }) {
@@ -27,9 +30,9 @@ export function StartRun({ use }: { use: Use }) {
   const [picked, setPicked] = useState<string>()
   const cylinderId = picked && options.includes(picked) ? picked : options[0]
   const [mode, setMode] = useState<WeighMode>('gross')
-  const [scale, setScale] = useState(() =>
-    typeof localStorage === 'undefined' ? '' : (localStorage.getItem(SCALE_KEY) ?? ''),
-  )
+  const [typedScale, setScale] = useState<string>()
+  const remembered = useSyncExternalStore(never, rememberedScale, () => '')
+  const scale = typedScale ?? remembered
   const weight = useFigure('weight')
   const cylinder = cylinderId ? cylinderOf(cylinderId) : undefined
   if (!cylinderId || !cylinder) return null
