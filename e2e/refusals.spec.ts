@@ -25,7 +25,7 @@ test('a cylinder that may not take the gas says why, and what to do', async ({ a
 
   // Wrong refrigerant, by its label: what was typed stays.
   await page.getByLabel('Label of another cylinder').fill(`Wrong ${stamp}`)
-  await page.getByRole('button', { name: 'Take it' }).click()
+  await page.getByRole('button', { name: 'Choose by label' }).click()
   await expect(page.getByRole('alert')).toContainText('gases are never mixed')
   await expect(page.getByLabel('Label of another cylinder')).toHaveValue(`Wrong ${stamp}`)
 

@@ -26,7 +26,7 @@ export function StripChart() {
         const ink = getComputedStyle(element)
         dispose = drawStrip(element, {
           runs: state.runs.map((run) => ({
-            name: run.use === 'recover' ? 'On the scale, recovering' : 'On the scale, charging',
+            name: run.use === 'recover' ? 'Recovering' : 'Charging',
             points: run.weighings.map((w) => [w.at, w.weightMg * perMg]),
           })),
           vacuum: state.vacuum.map((v) => [v.at, Math.max(0.1, v.value * vacuumScale)]),

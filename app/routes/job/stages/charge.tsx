@@ -35,7 +35,13 @@ export function Charge() {
       {charged && <Charged />}
       {charged && <VerdictOf about="charge" />}
       {state.target && <TargetLine />}
-      {!closed && (!state.target || !charged) && <ChooseTarget />}
+      {!closed && !state.target && <ChooseTarget />}
+      {!closed && state.target && !charged && (
+        <details key={state.target.massMg}>
+          <summary>Change the target</summary>
+          <ChooseTarget />
+        </details>
+      )}
       {!closed &&
         state.target &&
         (!chosen ? <CylinderChoice use="charge" wantedMg={state.target.massMg} /> : <Start />)}
@@ -120,7 +126,7 @@ function ChooseTarget() {
   }
   return (
     <div className="stack" style={{ gap: '0.5rem' }}>
-      <h3 className="mb-0">{state.target ? 'Change the target' : 'Target charge'}</h3>
+      {!state.target && <h3 className="mb-0">Target charge</h3>}
       {targets.map(({ basis, massMg, toleranceMg, reason }, i) => (
         <div key={basis} className="choice">
           <span>

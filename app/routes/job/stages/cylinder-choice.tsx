@@ -188,7 +188,7 @@ function FindByLabel({ use }: { use: Use }) {
         onKeyDown={(event) => event.key === 'Enter' && void find()}
       />
       <Button variant="outline-secondary" onClick={() => void find()}>
-        Take it
+        Choose by label
       </Button>
       {message && (
         <div className="field-error w-100" role="alert">

@@ -16,8 +16,10 @@ export function Prepare() {
   return (
     <>
       {!closed && <Describe />}
-      {expected ? <Expected /> : <NoPlate />}
-      <StepList steps={['locked-out', 'gas-identified', 'purged-hoses']} />
+      <div className="side-by-side">
+        {expected ? <Expected /> : <NoPlate />}
+        <StepList steps={['locked-out', 'gas-identified', 'purged-hoses']} />
+      </div>
       {state.refrigerant && !closed && (
         <CylinderChoice use="recover" wantedMg={expected ? expected.massMg : null} />
       )}
