@@ -1,0 +1,107 @@
+import { describe, expect, it } from 'vitest'
+import {
+  type Entry,
+  type EntryBodies,
+  type EntryKind,
+  foldTape,
+  holdVerdict,
+  lastHoldVerdict,
+  nextStep,
+  openRun,
+  stageProgress,
+} from '.'
+
+let count = 0
+const entry = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = ++count * 1000): Entry =>
+  ({ entryId: `e${++count}`, kind, version: 1, at, deviceId: 'd', deviceSeq: count, body }) as Entry
+const run = (runId: string, use: 'recover' | 'charge', weightMg: number) =>
+  entry('run-started', { runId, use, cylinderId: 'A', scale: '', mode: 'gross', weightMg })
+const end = (runId: string, weightMg: number) => entry('run-ended', { runId, weightMg, hoseMg: 0 })
+const described = entry('job-described', { refrigerant: 'R-134a' }, 1)
+const emptied = () => entry('recovery-ended', { emptied: true })
+const after = (...entries: Entry[]) => nextStep(foldTape([described, ...entries]))
+
+/** A hold from one pressure to another, so many seconds long. */
+function hold(fromPa: number, toPa: number, seconds: number): Entry[] {
+  const holdId = `h${++count}`
+  const started = ++count * 1000
+  return [
+    entry('hold-started', { holdId, pressurePa: fromPa }, started),
+    entry('hold-ended', { holdId, pressurePa: toPa }, started + seconds * 1000),
+  ]
+}
+const noLeak = () => entry('leak-checked', { method: 'nitrogen', found: false, text: '' })
+
+describe('nextStep', () => {
+  it('goes back to recover when another pull begins after the end', () => {
+    const pulled = [run('a', 'recover', 12e6), end('a', 13e6), emptied()]
+    expect(after(...pulled)).toBe('check-leaks')
+    const again = [...pulled, run('b', 'recover', 13e6)]
+    expect(after(...again)).toBe('note-weight')
+    expect(after(...again, end('b', 13.1e6))).toBe('end-recovery')
+  })
+  it('asks for another hold after one that failed or was too short', () => {
+    const before = [emptied(), noLeak(), entry('vacuum-noted', { pressurePa: 60 })]
+    expect(after(...before)).toBe('hold-vacuum')
+    expect(after(...before, ...hold(60, 70, 120))).toBe('hold-vacuum')
+    expect(after(...before, ...hold(60, 300, 700))).toBe('hold-vacuum')
+    expect(after(...before, ...hold(60, 75, 700))).toBe('set-target')
+  })
+  it('waits, and has nothing to say of what is finished', () => {
+    expect(after(entry('job-waiting', { what: 'x' }))).toBe('wait')
+    expect(after(entry('job-closed', {}))).toBe('nothing')
+    expect(after(entry('job-cancelled', { reason: '' }))).toBe('nothing')
+  })
+  it('asks for the refrigerant only where neither it nor the system is known', () => {
+    expect(nextStep(foldTape([entry('job-described', { title: 'x' })]))).toBe('describe-system')
+    expect(nextStep(foldTape([entry('job-described', { systemId: 's' })]))).toBe('choose-cylinder')
+  })
+})
+
+describe('openRun', () => {
+  it('is the last one that has not ended', () => {
+    const state = (...entries: Entry[]) => openRun(foldTape([described, ...entries]))?.runId
+    expect(state()).toBeUndefined()
+    expect(state(run('a', 'recover', 1), end('a', 2))).toBeUndefined()
+    expect(state(run('a', 'recover', 1), end('a', 2), run('b', 'charge', 5))).toBe('b')
+  })
+})
+
+describe('holdVerdict', () => {
+  it('judges each hold by its own readings, the last one counts', () => {
+    const state = foldTape([described, ...hold(60, 400, 700), ...hold(55, 66, 700)])
+    expect(state.holds.map((h) => holdVerdict(h).code)).toEqual(['hold-failed', 'tight-and-dry'])
+    expect(lastHoldVerdict(state)?.code).toBe('tight-and-dry')
+  })
+  it('takes readings between start and end with it', () => {
+    const started = entry('hold-started', { holdId: 'h', pressurePa: 60 }, 1_000_000)
+    const spike = entry('vacuum-noted', { pressurePa: 200 }, 1_300_000)
+    const ended = entry('hold-ended', { holdId: 'h', pressurePa: 70 }, 1_700_000)
+    expect(holdVerdict(foldTape([started, spike, ended]).holds[0]!).code).toBe('hold-failed')
+  })
+})
+
+describe('stageProgress', () => {
+  const progress = (...entries: Entry[]) => stageProgress(foldTape([described, ...entries]))
+  it('is untouched, begun, done', () => {
+    expect(progress()).toMatchObject({ prepare: 'begun', recover: 'untouched', charge: 'untouched' })
+    expect(progress(run('a', 'recover', 1))).toMatchObject({ prepare: 'done', recover: 'begun' })
+    expect(progress(run('a', 'recover', 1), end('a', 2), emptied())).toMatchObject({ recover: 'done' })
+  })
+  it('has the leak test done only when the last search found none', () => {
+    const found = entry('leak-checked', { method: 'dye', found: true, text: 'flare' })
+    expect(progress(found)['leak-test']).toBe('begun')
+    expect(progress(found, noLeak())['leak-test']).toBe('done')
+  })
+  it('has oil done when as much went in as came out and parts took', () => {
+    const oil = (direction: 'out' | 'parts' | 'in', volumeMl: number) =>
+      entry('oil-noted', { direction, volumeMl, text: '' })
+    expect(progress(oil('out', 30)).oil).toBe('begun')
+    expect(progress(oil('out', 30), oil('parts', 10), oil('in', 30)).oil).toBe('begun')
+    expect(progress(oil('out', 30), oil('parts', 10), oil('in', 40)).oil).toBe('done')
+  })
+  it('has the charge done when every charge has ended', () => {
+    expect(progress(run('c', 'charge', 9e6)).charge).toBe('begun')
+    expect(progress(run('c', 'charge', 9e6), end('c', 8e6)).charge).toBe('done')
+  })
+})

@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest'
+import type { Cylinder } from '../cylinders'
+import {
+  decidesOn,
+  type DecisionContext,
+  type Entry,
+  type EntryBodies,
+  type EntryKind,
+  foldTape,
+  refusalsOf,
+} from '.'
+
+let count = 0
+const entry = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = 1_000_000): Entry =>
+  ({ entryId: `e${++count}`, kind, version: 1, at, deviceId: 'd', deviceSeq: count, body }) as Entry
+
+const cylinder: Cylinder = {
+  cylinderId: 'A',
+  label: 'A',
+  kind: 'recovery',
+  refrigerant: 'R-410A',
+  tareMg: 12_000_000,
+  waterCapacityMg: 21_600_000,
+  fillingRatio: null,
+  servicePressurePa: 2_859_000,
+  testedOn: '2025-03-01',
+  testYears: 5,
+  flammableOk: false,
+  condition: 'clean',
+  ownerCustomerId: null,
+  balanceMg: 5_000_000,
+  retired: false,
+  reservedMg: 0,
+}
+const context = (over: Partial<Cylinder> = {}): DecisionContext => ({
+  cylinder: { ...cylinder, ...over },
+  today: '2026-06-01',
+  marginPct: 0,
+  customerId: null,
+})
+const choose = (massMg: number | null = 1_000_000, use: 'recover' | 'charge' = 'recover') =>
+  entry('cylinder-chosen', { cylinderId: 'A', use, massMg })
+const start = (use: 'recover' | 'charge') =>
+  entry('run-started', { runId: 'r', use, cylinderId: 'A', scale: '', mode: 'gross', weightMg: 0 })
+const job = foldTape([entry('job-described', { refrigerant: 'R-410A' }, 0)])
+const codes = (e: Entry, c = context(), state = job) => refusalsOf(e, state, c).map((r) => r.code)
+
+describe('decidesOn', () => {
+  it('names the cylinder of a choice and of the start of a charge', () => {
+    expect(decidesOn(choose(), 1_000_500)).toBe('A')
+    expect(decidesOn(start('charge'), 1_000_500)).toBe('A')
+  })
+  it('takes the start of a recovery, weights and notes for what they are: observations', () => {
+    expect(decidesOn(start('recover'), 1_000_500)).toBeUndefined()
+    expect(decidesOn(entry('note', { text: 'x' }), 1_000_500)).toBeUndefined()
+  })
+  it('takes a decision that arrives late for a thing that has happened', () => {
+    expect(decidesOn(choose(), 1_000_000 + 119_000)).toBe('A')
+    expect(decidesOn(choose(), 1_000_000 + 121_000)).toBeUndefined()
+  })
+})
+
+describe('refusalsOf', () => {
+  it('lets a cylinder be chosen in which it fits', () => {
+    expect(codes(choose())).toEqual([])
+    expect(codes(choose(null))).toEqual([])
+  })
+  it('refuses with every reason at once', () => {
+    expect(codes(choose(20_000_000), context({ testedOn: '2015-01-01', refrigerant: 'R-22' }))).toEqual([
+      'other-refrigerant',
+      'test-overdue',
+      'too-small',
+    ])
+  })
+  it('refuses to charge from what must not go into a system', () => {
+    expect(codes(start('charge'))).toEqual([])
+    expect(codes(start('charge'), context({ condition: 'doubtful' }))).toEqual(['doubtful-gas'])
+    expect(codes(choose(null, 'charge'), context({ balanceMg: 0 }))).toEqual(['empty'])
+  })
+  it('cannot judge while nobody has said which refrigerant it is', () => {
+    expect(codes(choose(), context({ refrigerant: 'R-22' }), foldTape([]))).toEqual([])
+  })
+})

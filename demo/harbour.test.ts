@@ -1,0 +1,85 @@
+// The made-up harbour is a proof of its own: a year of jobs whose books come out right.
+import postgres from 'postgres'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { testDate } from '#core/cylinders'
+import { foldTape } from '#core/tape'
+import { closeDatabase, inShop, jobs, jobsInHand, movements, people, rack, systems, tapeOf } from '#db'
+import { prepareDatabase } from '../db/migrate'
+import { loadHarbour } from './harbour'
+import { idFor } from './ids'
+
+// A database of its own: the harbour always has the same ids.
+const name = 'keg_harbour_test'
+const at = (url: string) => Object.assign(new URL(url), { pathname: `/${name}` }).href
+const NOW = new Date('2026-11-24T10:40:00Z')
+const shopId = idFor('shop')
+
+async function drop() {
+  const admin = postgres(process.env.KEG_ADMIN_DATABASE_URL!.replace(/\/[^/]*$/, '/postgres'), { max: 1 })
+  await admin.unsafe(`drop database if exists ${name}`)
+  await admin.end()
+}
+
+beforeAll(async () => {
+  await drop()
+  const addresses = {
+    adminUrl: at(process.env.KEG_ADMIN_DATABASE_URL!),
+    ownerUrl: at(process.env.KEG_OWNER_DATABASE_URL!),
+    appUrl: at(process.env.KEG_DATABASE_URL!),
+  }
+  await prepareDatabase(addresses)
+  process.env.KEG_DATABASE_URL = addresses.appUrl
+  await loadHarbour(NOW)
+})
+afterAll(async () => {
+  await closeDatabase()
+  await drop()
+})
+
+it('has what a first look needs', async () => {
+  await inShop(shopId, async (tx) => {
+    const { cylinders } = await rack(tx, {}, 1, 100)
+    expect(cylinders.length).toBeGreaterThanOrEqual(14)
+    expect(new Set(cylinders.map((c) => c.refrigerant)).size).toBeGreaterThan(6)
+    expect(cylinders.some((c) => c.kind === 'one-way')).toBe(true)
+    expect(cylinders.some((c) => c.condition === 'doubtful')).toBe(true)
+    const overdue = cylinders.filter(
+      (c) => testDate(c.testedOn, c.testYears, '2026-11-24').state === 'overdue',
+    )
+    expect(overdue).toHaveLength(1)
+    const list = await systems(tx, '')
+    expect(list.length).toBeGreaterThanOrEqual(10)
+    expect(new Set(list.map((s) => s.trade))).toEqual(new Set(['stationary', 'vehicle']))
+    expect(await people(tx)).toHaveLength(5)
+    const all = await jobs(tx, 100)
+    expect(all.filter((j) => j.status === 'closed')).toHaveLength(8)
+    expect((await jobsInHand(tx)).map((j) => j.status).sort()).toEqual(['open', 'waiting'])
+    const oldest = Math.min(...all.map((j) => j.openedAt.getTime()))
+    expect(NOW.getTime() - oldest).toBeLessThan(366 * 24 * 3600e3)
+  })
+})
+
+it('has books that come out right: nothing below zero, every weight on the next as it was left', async () => {
+  await inShop(shopId, async (tx) => {
+    const { cylinders } = await rack(tx, {}, 1, 100)
+    for (const c of cylinders) expect(c.balanceMg, c.label).toBeGreaterThanOrEqual(0)
+    for (const s of await systems(tx, '')) expect(s.balanceMg, s.name).toBeGreaterThanOrEqual(0)
+    expect(await movements(tx, {}, 500)).not.toEqual([])
+    for (const job of await jobs(tx, 100)) {
+      const state = foldTape(await tapeOf(tx, job.jobId))
+      expect(state.flags, job.title).toEqual([])
+      expect([state.recoveredMg, state.chargedMg]).toEqual([job.recoveredMg, job.chargedMg])
+      for (const { verdict } of state.verdicts) expect(verdict.reasons.length).toBeGreaterThan(0)
+    }
+  })
+})
+
+it('fills no cylinder past its limit, and names nothing but its own scenario', async () => {
+  const { seen } = await import('../app/cylinders/condition.server')
+  await inShop(shopId, async (tx) => {
+    const { cylinders } = await rack(tx, {}, 1, 100)
+    const tags = cylinders.map((c) => seen(c, 0, '2026-11-24').tags.map(([text]) => text))
+    expect(tags.flat()).not.toContain('over its limit')
+    expect(tags.filter((t) => t.includes('near its limit'))).toHaveLength(1)
+  })
+})
