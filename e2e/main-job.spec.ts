@@ -1,5 +1,5 @@
 import { bookArrival, cylinderOf, inShop, movements, systemOf } from '#db'
-import { aCylinder, aSystem, expect, expectNoTrouble, open, test } from './shop'
+import { aCylinder, aSystem, expect, expectNoTrouble, open, showAllCylinders, test } from './shop'
 import type { Page } from '@playwright/test'
 
 const stage = async (page: Page, name: string) => {
@@ -85,7 +85,7 @@ for (const who of ['metric', 'us'] as const)
 
     // A cylinder in which it fits.
     const choice = page.locator('.choice', { hasText: `Into ${name}` })
-    if (!(await choice.isVisible())) await page.getByRole('button', { name: /and why not/ }).click()
+    await showAllCylinders(page)
     await choice.getByRole('button', { name: 'Choose' }).click()
     await expect(page.getByText('is chosen')).toBeVisible()
 
@@ -140,7 +140,7 @@ for (const who of ['metric', 'us'] as const)
     await stage(page, 'Charge')
     await page.getByRole('button', { name: 'Take it' }).first().click()
     const from = page.locator('.choice', { hasText: `From ${name}` })
-    if (!(await from.isVisible())) await page.getByRole('button', { name: /and why not/ }).click()
+    await showAllCylinders(page)
     await from.getByRole('button', { name: 'Choose' }).click()
     await page.getByLabel('Start weight').fill(n.virginFirst)
     await page.getByRole('button', { name: 'Start to charge' }).click()

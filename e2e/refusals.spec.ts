@@ -1,4 +1,4 @@
-import { aCylinder, aSystem, expect, expectNoTrouble, open, test } from './shop'
+import { aCylinder, aSystem, expect, expectNoTrouble, open, showAllCylinders, test } from './shop'
 
 test('a cylinder that may not take the gas says why, and what to do', async ({ as, shop }) => {
   const stamp = Date.now()
@@ -14,7 +14,7 @@ test('a cylinder that may not take the gas says why, and what to do', async ({ a
   await open(page, '/jobs/new')
   await page.getByLabel('System', { exact: true }).selectOption({ label: `${name} · Cold quay, Hall 1` })
   await page.getByRole('button', { name: 'Open the job' }).click()
-  await page.getByRole('button', { name: /and why not/ }).click()
+  await showAllCylinders(page)
   await expect(page.locator('.choice', { hasText: `Small ${stamp}` })).toContainText(
     'Not enough room for all of it',
   )
@@ -61,8 +61,7 @@ test('the server refuses what the page would not offer, and the tape shows what 
       .getByLabel('System', { exact: true })
       .selectOption({ label: `${[a, b][i]} · Cold quay, Hall 1` })
     await page.getByRole('button', { name: 'Open the job' }).click()
-    const all = page.getByRole('button', { name: /and why not/ })
-    if (await all.isVisible()) await all.click()
+    await showAllCylinders(page)
     await expect(
       page.locator('.choice', { hasText: `Raced ${stamp}` }).getByRole('button', { name: 'Choose' }),
     ).toBeVisible()

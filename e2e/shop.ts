@@ -103,4 +103,16 @@ export async function ready(page: Page) {
   )
 }
 
+/** Shows every cylinder of this gas, those that fit and those that do not. */
+export async function showAllCylinders(page: Page) {
+  await expect(page.getByRole('heading', { name: /^Cylinder to/ })).toBeVisible()
+  const fewer = page.getByRole('button', { name: 'Fewer' })
+  const all = page.getByRole('button', { name: /and why not/ })
+  // Where all of them are shown there is no such button.
+  if ((await all.count()) > 0) {
+    await all.click()
+    await expect(fewer).toBeVisible()
+  }
+}
+
 export { aCylinder, aSystem, expect }

@@ -45,6 +45,20 @@ let stop: () => void
 let outbox: Outbox
 let sent: Sent[]
 
+/** What a browser keeps at once, without waiting. */
+function storage(): Storage {
+  const methods = {
+    getItem: (key: string) => kept[key] ?? null,
+    setItem,
+    removeItem: (key: string) => delete kept[key],
+  }
+  const kept: Record<string, string> = Object.create(methods) as Record<string, string>
+  function setItem(key: string, value: string) {
+    kept[key] = value
+  }
+  return kept as unknown as Storage
+}
+
 function open(userId: string) {
   outbox = new Outbox(userId)
   sent = []
@@ -55,6 +69,7 @@ function open(userId: string) {
 beforeEach(() => {
   vi.stubGlobal('window', { addEventListener() {}, removeEventListener() {} })
   vi.stubGlobal('fetch', server)
+  vi.stubGlobal('localStorage', storage())
   answer = 'fine'
   posted.length = 0
   open(`user-${count}`)
@@ -108,6 +123,18 @@ describe('Outbox', () => {
     async function allOf() {
       return allWaiting(outbox.snapshot().waiting[0]!.userId)
     }
+  })
+
+  it('finds an entry again that was made a moment before the page was left', async () => {
+    answer = 'down'
+    const each = entry()
+    const made = outbox.put('job', [each])
+    // Nothing has been waited for yet: what is on the device now is all that a new page has.
+    const { userId } = outbox.snapshot().waiting[0]!
+    expect(Object.keys(localStorage).filter((key) => key.includes(each.entryId))).toHaveLength(1)
+    await made
+    expect(Object.keys(localStorage).filter((key) => key.includes(each.entryId))).toHaveLength(0)
+    expect((await allWaiting(userId)).map((w) => w.entryId)).toEqual([each.entryId])
   })
 
   it('says when the session has ended, and goes on after it', async () => {

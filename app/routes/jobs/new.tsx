@@ -195,7 +195,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
               <MeasureField {...field('startWeight')} kind="weight" label="Start weight" hero />
               <SelectField
                 {...field('mode')}
-                label="The scale shows"
+                label="Gross or net"
                 options={[
                   ['gross', 'gross: the whole cylinder'],
                   ['net', 'net: zeroed with it on'],

@@ -67,7 +67,7 @@ export function StartRun({ use }: { use: Use }) {
           </div>
         </Form.Group>
         <Form.Group className="field">
-          <Form.Label htmlFor={`mode-${use}`}>The scale shows</Form.Label>
+          <Form.Label htmlFor={`mode-${use}`}>Gross or net</Form.Label>
           <Form.Select
             id={`mode-${use}`}
             value={mode}
