@@ -13,7 +13,7 @@ const MAY_STAND_ON = {
   demo: ['core', 'db', 'demo'],
   command: ['db', 'demo', 'command'],
   benchmark: ['core', 'db', 'demo', 'benchmark'],
-  testing: ['core', 'db', 'testing'],
+  testing: ['core', 'db', 'app', 'testing'],
   e2e: ['core', 'db', 'demo', 'testing', 'e2e'],
 }
 

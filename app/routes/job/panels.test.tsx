@@ -1,0 +1,269 @@
+import { describe, expect, it } from 'vitest'
+import { compareRecovered } from '#core/recovery'
+import type { Entry } from '#core/tape'
+import { US_UNITS } from '#core/units'
+import { jobCylinder, said, wrote } from '../../../testing/a-job-page'
+import { MassStrip } from './mass-strip'
+import { NextLine } from './next-line'
+import { RefusedEntries } from './refused'
+import { RunSheet } from './run-sheet'
+import { contentsBeforeMg, grossLimitMg } from './stages/contents'
+import { StagePanel } from './stages/panel'
+
+const described = wrote('job-described', { systemId: 's', refrigerant: 'R-410A' }, 0)
+const started = (weightMg = 15_000_000, use: 'recover' | 'charge' = 'recover', cylinderId = 'A') =>
+  wrote('run-started', { runId: use, use, cylinderId, scale: 'S', mode: 'gross', weightMg })
+const weighed = (weightMg: number, use = 'recover') => wrote('weight-noted', { runId: use, weightMg })
+const ended = (weightMg: number, use = 'recover', hoseMg = 0) =>
+  wrote('run-ended', { runId: use, weightMg, hoseMg })
+const emptied = () => wrote('recovery-ended', { emptied: true })
+const panel = (stage: Parameters<typeof StagePanel>[0]['stage'], entries: Entry[], over = {}) =>
+  said(<StagePanel stage={stage} />, [described, ...entries], over)
+
+describe('Prepare', () => {
+  it('says what should be in it, and which cylinders take it', () => {
+    const text = panel('prepare', [])
+    expect(text).toContain('Should be in it 3.000 kg')
+    expect(text).toContain('give or take 60 g')
+    expect(text).toContain('Gull 1')
+    expect(text).toContain('room 14.280 kg')
+  })
+  it('says why not, where none takes it', () => {
+    const text = panel('prepare', [], { cylinders: [jobCylinder({ testedOn: null })] })
+    expect(text).toContain('No cylinder in the rack takes all of it')
+    expect(text).toContain('All 1 of this gas, and why not')
+  })
+  it('goes on without a plate', () => {
+    expect(panel('prepare', [], { system: null })).toContain(
+      'Without a system there is no plate to compare with',
+    )
+  })
+  it('warns before a lock-out is forgotten', () => {
+    expect(panel('prepare', [])).toContain('Caution: Power off and locked out')
+    expect(panel('prepare', [])).toContain(
+      'Local codes, the maker’s manual and licensed practice come first.',
+    )
+  })
+})
+
+describe('Recover', () => {
+  it('shows total, gross weight and limit while it runs', () => {
+    const text = panel('recover', [started(), weighed(16_500_000)])
+    expect(text).toContain('Recovered into Gull 1 1.500 kg')
+    expect(text).toContain('Gross now 16.500 kg')
+    expect(text).toContain('never past 29.280 kg')
+    expect(text).toContain('room for 12.780 kg more')
+    expect(text).toContain('Between the last two')
+  })
+  it('reads in pounds for whoever works in them', () => {
+    const text = panel('recover', [started(), weighed(16_500_000)], { units: US_UNITS })
+    expect(text).toContain('3 lb 5 oz')
+    expect(text).toContain('never past 64 lb 8.75 oz')
+  })
+  it('warns near the limit, and alarms past it', () => {
+    expect(panel('recover', [started(), weighed(28_500_000)])).toContain(
+      'Near the limit: room for 780 g more',
+    )
+    expect(panel('recover', [started(), weighed(29_500_000)])).toContain('220 g past the limit: stop')
+  })
+  it('says when no limit can be known', () => {
+    const text = panel('recover', [started()], { cylinders: [jobCylinder({ waterCapacityMg: null })] })
+    expect(text).toContain('No gross limit is known for this cylinder')
+  })
+  it('gives no verdict before the machine is purged', () => {
+    expect(panel('recover', [started(), ended(17_900_000)])).toContain(
+      'No verdict before the machine is purged.',
+    )
+  })
+  it('shows the verdict as it was given, with reasons, numbers and source', () => {
+    const verdict = compareRecovered(
+      { massMg: 1_200_000, sigmaMg: 10_000 },
+      { massMg: 3_000_000, sigmaMg: 30_000 },
+    )
+    const given = wrote('verdict-given', { about: 'recovery', verdict, engine: 1, tables: 1 })
+    const text = panel('recover', [started(), ended(16_200_000), emptied(), given])
+    for (const part of [
+      'Stop',
+      'Most of the charge is gone',
+      'A large leak',
+      'Recovered 1.200 kg ± 20 g',
+      'Another pull',
+    ])
+      expect(text).toContain(part)
+    const overruled = wrote('verdict-overruled', { entryId: given.entryId, reason: 'known leak' })
+    expect(panel('recover', [started(), ended(16_200_000), emptied(), given, overruled])).toContain(
+      'Overruled: known leak',
+    )
+  })
+  it('can be left when the charge is gone already', () => {
+    expect(panel('recover', [])).toContain('Nothing in it: the charge is gone already')
+  })
+  it('shows a trainee the figures, and nothing to press', () => {
+    const text = panel('recover', [started(), weighed(16_500_000)], { mayWrite: false })
+    expect(text).toContain('1.500 kg')
+    expect(text).not.toContain('Note weight')
+  })
+})
+
+describe('Charge', () => {
+  const recovered = [started(), ended(17_950_000), emptied()]
+  const target = wrote('target-set', { massMg: 2_950_000, toleranceMg: 29_500, basis: 'recovered' })
+  it('offers targets with the reason for each', () => {
+    const text = panel('charge', recovered)
+    expect(text).toContain('3.000 kg from plate, lines and accessories usual here')
+    expect(text).toContain('2.950 kg from what came out')
+  })
+  it('shows what still has to go in, and the stop weight', () => {
+    const text = panel('charge', [
+      ...recovered,
+      target,
+      started(21_000_000, 'charge'),
+      weighed(19_000_000, 'charge'),
+    ])
+    expect(text).toContain('Still to go in 950 g')
+    expect(text).toContain('Close the valve when the scale shows 18.050 kg')
+  })
+  it('says when more went in than the target', () => {
+    const text = panel('charge', [
+      ...recovered,
+      target,
+      started(21_000_000, 'charge'),
+      weighed(18_000_000, 'charge'),
+    ])
+    expect(text).toContain('50 g more than the target has gone in: close the cylinder')
+  })
+  it('counts what stayed in the hoses as not charged', () => {
+    const text = panel('charge', [
+      ...recovered,
+      target,
+      started(21_000_000, 'charge'),
+      ended(18_050_000, 'charge', 50_000),
+    ])
+    expect(text).toContain('Charged 2.900 kg')
+    expect(text).toContain('Judge the charge')
+  })
+  it('warns of recovered gas, and of too little', () => {
+    const text = panel('charge', [...recovered, target], {
+      cylinders: [jobCylinder({ balanceMg: 1_000_000 })],
+    })
+    expect(text).toContain('It holds recovered gas')
+    expect(text).toContain('It holds less than is wanted')
+  })
+})
+
+describe('the other stages', () => {
+  it('Evacuate shows the gauge, the rule and a hold that runs', () => {
+    expect(panel('evacuate', [wrote('vacuum-noted', { pressurePa: 64 })])).toContain('480 micron')
+    const text = panel('evacuate', [wrote('hold-started', { holdId: 'h', pressurePa: 60 })])
+    expect(text).toContain('Holding for')
+    expect(text).toContain('End the hold with this')
+  })
+  it('Oil reckons out plus parts minus in, in whole injector steps', () => {
+    const oil = (direction: 'out' | 'parts' | 'in', volumeMl: number) =>
+      wrote('oil-noted', { direction, volumeMl, text: '' })
+    const text = panel('oil', [oil('out', 28), oil('parts', 10), oil('in', 15)])
+    expect(text).toContain('Still to put in 23 mL')
+    expect(text).toContain('in steps of 5 mL: 25 mL, 2 mL more than needed')
+    expect(panel('oil', [oil('in', 15)])).toContain('Too much went in 15 mL')
+  })
+  it('Check readings computes superheat and subcooling, and says when it cannot', () => {
+    const readings = [
+      wrote('pressure-noted', { point: 'low', pressurePa: 921_325 }),
+      wrote('temperature-noted', { point: 'suction', tempK: 286.15 }),
+    ]
+    expect(panel('verify', readings)).toMatch(/Superheat 8\.\d K/)
+    expect(
+      panel('verify', [wrote('pressure-noted', { point: 'low', pressurePa: 1.9e7 }), readings[1]!]),
+    ).toContain('outside the table')
+  })
+  it('Leak test lists every search', () => {
+    const text = panel('leak-test', [
+      wrote('leak-checked', { method: 'dye', found: true, text: 'hose crimp' }),
+    ])
+    expect(text).toContain('UV dye: leak found hose crimp')
+    expect(text).toContain('Never oxygen or shop air')
+  })
+  it('Close asks what the gas is worth, and waits for a transfer that runs', () => {
+    const text = panel('close', [started(), weighed(16_000_000)])
+    expect(text).toContain('What is the gas in Gull 1 worth?')
+    expect(text).toContain('A transfer is still running')
+  })
+  it('Repair reminds of drier and nitrogen', () => {
+    expect(panel('repair', [])).toContain('New filter-drier')
+    expect(panel('repair', [], { system: null })).toContain('Nitrogen through while brazing')
+  })
+})
+
+describe('around the stage', () => {
+  it('the mass strip says where every gram is', () => {
+    const strip = (...entries: Entry[]) => said(<MassStrip />, [described, ...entries])
+    expect(strip()).toContain('Should still be in the system: 3.000 kg')
+    expect(strip(started(), weighed(16_200_000))).toMatch(
+      /still be in the system: 1\.800 kg .*In Gull 1: 1\.200 kg/,
+    )
+    const done = strip(started(), ended(17_900_000), emptied())
+    expect(done).toContain('Should have been there, did not come out: 100 g')
+    expect(done).not.toContain('still be in the system')
+    const charged = strip(
+      started(),
+      ended(18e6),
+      emptied(),
+      started(20e6, 'charge'),
+      ended(17.5e6, 'charge', 40_000),
+    )
+    expect(charged).toContain('In the system: 2.460 kg')
+    expect(charged).toContain('In hoses and machine: 40 g')
+  })
+  it('the run sheet has the key figure of each stage', () => {
+    const sheet = said(<RunSheet stage="recover" open={() => {}} />, [
+      described,
+      started(),
+      ended(17_950_000),
+      emptied(),
+      wrote('leak-checked', { method: 'nitrogen', found: false, text: '' }),
+      wrote('target-set', { massMg: 2_950_000, toleranceMg: 29_500, basis: 'recovered' }),
+    ])
+    for (const part of [
+      'Prepare (done) R-410A',
+      'Recover (done) 2.950 kg',
+      'Leak test (done) none found',
+      'target 2.950 kg',
+    ])
+      expect(sheet).toContain(part)
+  })
+  it('the next line suggests, and leads there from another stage', () => {
+    const line = (stage: 'recover' | 'charge', ...entries: Entry[]) =>
+      said(<NextLine stage={stage} open={() => {}} />, [described, ...entries])
+    expect(line('recover', started())).toContain('Recovery is running')
+    expect(line('charge', started())).toContain('Open Recover')
+    expect(line('recover', wrote('job-waiting', { what: 'a valve' }))).toContain('Waiting for: a valve')
+    expect(line('recover', wrote('job-closed', {}))).toBe('')
+  })
+  it('what was refused is shown with what was noted and why', () => {
+    const entry = started(20_500_000, 'charge')
+    const text = said(
+      <RefusedEntries refused={[{ entry, reasons: [{ code: 'doubtful-gas' }] }]} dismiss={() => {}} />,
+      [described],
+    )
+    expect(text).toContain('Not taken: Charge from Gull 1 started at 20.500 kg gross, scale S')
+    expect(text).toContain('The gas in it is doubtful')
+  })
+})
+
+describe('contents and limit', () => {
+  const cylinder = jobCylinder()
+  it('count what this job moved before', () => {
+    const runs = [
+      { cylinderId: 'A', use: 'recover', amountMg: 500_000 },
+      { cylinderId: 'B', use: 'recover', amountMg: 900_000 },
+      { cylinderId: 'A', use: 'charge', amountMg: 200_000 },
+    ] as Parameters<typeof contentsBeforeMg>[1]
+    expect(contentsBeforeMg(cylinder, runs)).toBe(3_300_000)
+  })
+  it('take the lightest gas where two have met, and know no limit for one-way cylinders', () => {
+    expect(grossLimitMg(cylinder, 'R-410A', 0)).toBe(29_280_000)
+    expect(grossLimitMg(cylinder, 'R-22', 0)!).toBeLessThan(21_000_000)
+    expect(grossLimitMg(jobCylinder({ kind: 'one-way' }), 'R-410A', 0)).toBeUndefined()
+    expect(grossLimitMg(jobCylinder({ refrigerant: 'R-744' }), 'R-744', 0)).toBeUndefined()
+  })
+})

@@ -1,0 +1,115 @@
+// A job as its page has it, for tests of what the panels say: rendered on the server, without a browser.
+import type { ReactNode } from 'react'
+import { renderToStaticMarkup } from 'react-dom/server'
+import { MemoryRouter } from 'react-router'
+import { type Entry, type EntryBodies, type EntryKind, foldTape } from '#core/tape'
+import { METRIC_UNITS, type Units } from '#core/units'
+import { JobContext, type OpenJob } from '~/routes/job/job-context'
+import type { JobCylinder, JobData } from '~/routes/job/load.server'
+import { ReaderContext } from '~/ui/reader'
+
+let count = 0
+
+export const wrote = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = ++count * 60_000): Entry =>
+  ({
+    entryId: `e${++count}`,
+    kind,
+    version: 1,
+    at,
+    deviceId: 'd',
+    deviceSeq: count,
+    body,
+    userId: 'u',
+  }) as Entry
+
+export const jobCylinder = (over: Partial<JobCylinder> = {}): JobCylinder => ({
+  cylinderId: 'A',
+  label: 'Gull 1',
+  kind: 'recovery',
+  refrigerant: 'R-410A',
+  tareMg: 12_000_000,
+  waterCapacityMg: 21_600_000,
+  fillingRatio: null,
+  servicePressurePa: 2_859_000,
+  testedOn: '2025-03-01',
+  testYears: 5,
+  flammableOk: false,
+  condition: 'used',
+  ownerCustomerId: null,
+  balanceMg: 3_000_000,
+  beforeMg: 3_000_000,
+  retired: false,
+  reservedMg: 0,
+  keepsAt: '',
+  owner: null,
+  ...over,
+})
+
+const SYSTEM: NonNullable<JobData['system']> = {
+  systemId: 's',
+  name: 'Retarder',
+  siteId: 'site',
+  site: 'Mole street',
+  customer: 'Old Mole Bakery',
+  customerId: 'c',
+  altitudeM: 0,
+  balanceMg: 0,
+  trade: 'stationary',
+  refrigerant: 'R-410A',
+  plateMg: 3_000_000,
+  plateText: '',
+  panelTotalMg: null,
+  lines: [],
+  accessories: [],
+  oilType: 'POE 32',
+  metering: 'valve',
+  subcoolingTargetK: null,
+  maxTestPressurePa: null,
+}
+
+interface Over {
+  system?: JobData['system']
+  cylinders?: JobCylinder[]
+  mayWrite?: boolean
+  units?: Units
+}
+
+/** What a part of the job page says, as plain text. */
+export function said(part: ReactNode, entries: Entry[], over: Over = {}): string {
+  const cylinders = over.cylinders ?? [jobCylinder()]
+  const state = foldTape(entries)
+  const mayWrite = over.mayWrite ?? true
+  const data: JobData = {
+    jobId: 'j',
+    number: 7,
+    entries,
+    system: over.system === undefined ? SYSTEM : over.system,
+    cylinders,
+    systems: [],
+    people: { u: 'Robin' },
+    shop: { timeZone: 'UTC', marginPct: 0, heading: 'Harbour' },
+    today: '2026-06-01',
+    loadedAt: 0,
+    mayWrite,
+  }
+  const job: OpenJob = {
+    data,
+    state,
+    note: () => {},
+    closed: !mayWrite || state.status === 'closed',
+    cylinderOf: (id) => cylinders.find((c) => c.cylinderId === id),
+    learn: () => {},
+  }
+  const html = renderToStaticMarkup(
+    <MemoryRouter>
+      <ReaderContext value={{ units: over.units ?? METRIC_UNITS }}>
+        <JobContext value={job}>{part}</JobContext>
+      </ReaderContext>
+    </MemoryRouter>,
+  )
+  return html
+    .replace(/<[^>]+>/g, ' ')
+    .replace(/&#x27;|&rsquo;/g, "'")
+    .replace(/&amp;/g, '&')
+    .replace(/\s+/g, ' ')
+}
