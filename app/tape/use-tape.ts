@@ -15,6 +15,8 @@ export const draft = <K extends EntryKind>(kind: K, body: EntryBodies[K]): Draft
 
 export interface Tape {
   state: JobState
+  /** The same without what only this device knows yet. */
+  confirmed: JobState
   /** Ids of entries that the server has not confirmed. */
   waiting: ReadonlySet<string>
   refused: { entry: Entry; reasons: Reason[] }[]
@@ -87,6 +89,7 @@ export function useTape(jobId: string, loaded: Entry[]): Tape {
   )
   return {
     state,
+    confirmed: useMemo(() => foldTape(confirmed), [confirmed]),
     waiting: useMemo(() => new Set(waiting.map((entry) => entry.entryId)), [waiting]),
     refused,
     note,

@@ -1,5 +1,4 @@
 import { useCallback, useMemo, useState } from 'react'
-import { useRevalidator } from 'react-router'
 import { atmospherePa } from '#core/units'
 import { nextStep, type Stage } from '#core/tape'
 import { idOf } from '~/form/ids.server'
@@ -36,8 +35,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
   const [learned, setLearned] = useState<JobCylinder[]>([])
   const reading = useReading()
   const altitudeM = data.system?.altitudeM
-  const revalidator = useRevalidator()
-  useReferenceData(state, data, revalidator)
+  useReferenceData(tape.confirmed)
 
   const cylinders = useMemo(
     () => new Map([...learned, ...data.cylinders].map((c) => [c.cylinderId, c])),
