@@ -1,15 +1,15 @@
 import { randomUUID } from 'node:crypto'
-import { RouterContextProvider } from 'react-router'
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { METRIC_UNITS } from '#core/units'
-import { addPerson, closeDatabase, inShop, openSession, type Role } from '#db'
-import { type AShop, aShop, NOW } from '../../testing/a-shop'
+import { closeDatabase } from '#db'
+import { letIn, through } from '../../testing/a-request'
+import { type AShop, aShop } from '../../testing/a-shop'
 import { now, todayIn } from './clock.server'
 import { sessionCookie, sessionToken } from './cookie.server'
 import { hashPassword, passwordFits } from './password.server'
 import { preferencesOf } from './preferences'
 import { overLimit } from './rate.server'
-import { manager, onlySignedIn, signedIn, writer } from './signed-in.server'
+import { manager, signedIn, writer } from './signed-in.server'
 
 let shop: AShop
 beforeAll(async () => {
@@ -20,23 +20,6 @@ afterEach(() => {
   delete process.env.KEG_NOW
   delete process.env.KEG_RATE_SIGN_IN
 })
-
-/** A context after the middleware has let a person in. */
-async function letIn(role: Role) {
-  const userId = randomUUID()
-  await inShop(shop.shopId, (tx) =>
-    addPerson(tx, { userId, signIn: userId, name: role, role, passwordHash: 'x', preferences: {}, at: NOW }),
-  )
-  return through(await openSession(shop.shopId, userId), '/cylinders')
-}
-
-async function through(token: string | undefined, path: string, method = 'GET') {
-  const headers = token ? { cookie: await sessionCookie.serialize(token) } : undefined
-  const request = new Request(`http://keg.test${path}`, { method, ...(headers ? { headers } : {}) })
-  const context = new RouterContextProvider()
-  await onlySignedIn({ request, context, params: {} } as never, async () => new Response())
-  return context
-}
 
 describe('onlySignedIn', () => {
   it('lets nobody in without a session, and leads back to the same page afterwards', async () => {
@@ -52,7 +35,7 @@ describe('onlySignedIn', () => {
     await expect(through(undefined, '/')).rejects.toMatchObject({ status: 302 })
   })
   it('knows who asks', async () => {
-    expect(signedIn(await letIn('technician'))).toMatchObject({
+    expect(signedIn(await letIn(shop, 'technician'))).toMatchObject({
       shop: { shopId: shop.shopId },
       person: { role: 'technician' },
     })
@@ -65,7 +48,7 @@ describe('roles', () => {
     ['technician', true, false],
     ['trainee', false, false],
   ] as const)('a %s', async (role, writes, manages) => {
-    const context = await letIn(role)
+    const context = await letIn(shop, role)
     if (writes) expect(writer(context).person.role).toBe(role)
     else expect(() => writer(context)).toThrow(expect.objectContaining({ status: 403 }) as Error)
     if (manages) expect(manager(context).person.role).toBe(role)

@@ -1,0 +1,89 @@
+import { randomUUID } from 'node:crypto'
+import type { RouterContextProvider } from 'react-router'
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
+import { closeDatabase } from '#db'
+import { answered, letIn, sendJson } from '../../../testing/a-request'
+import { aJob, anEntry, type AShop, aShop } from '../../../testing/a-shop'
+import { action, loader } from './tape-resource'
+
+let shop: AShop
+let technician: RouterContextProvider
+beforeAll(async () => {
+  shop = await aShop()
+  technician = await letIn(shop, 'technician')
+})
+afterAll(closeDatabase)
+afterEach(() => {
+  delete process.env.KEG_RATE_APPEND
+})
+
+const post = (jobId: string, body: unknown, context = technician) =>
+  answered(action({ request: sendJson(body), context, params: { jobId } } as never))
+const batch = (...entries: unknown[]) => ({ entries, sentAt: Date.now() })
+const get = (jobId: string, after: string) =>
+  answered(
+    loader({
+      request: new Request(`http://keg.test/?after=${after}`),
+      context: technician,
+      params: { jobId },
+    } as never),
+  )
+const hello = () => anEntry('note', { text: 'hello' })
+
+describe('entries', () => {
+  it('are taken once, numbered, and given to whoever asks for what came after', async () => {
+    const job = await aJob(shop)
+    const [a, b] = [hello(), hello()]
+    expect((await post(job, batch(a, b))).body).toMatchObject({
+      entries: [{ seq: 1 }, { seq: 2 }],
+      refused: [],
+    })
+    expect((await post(job, batch(b))).body).toMatchObject({ entries: [{ entryId: b.entryId, seq: 2 }] })
+    expect((await get(job, '1')).body).toMatchObject({ entries: [{ entryId: b.entryId }] })
+    expect((await get(job, '2')).body).toEqual({ entries: [] })
+  })
+  it('that are malformed are given back, and do not block the others', async () => {
+    const job = await aJob(shop)
+    const [good, bad] = [hello(), { ...hello(), kind: 'shouted' }]
+    const { body } = await post(job, batch(bad, good))
+    expect(body).toMatchObject({
+      entries: [{ entryId: good.entryId }],
+      refused: [{ entryId: bad.entryId, reasons: [{ code: 'malformed' }] }],
+    })
+    expect((await post(job, batch(bad))).body).toMatchObject({
+      entries: [],
+      refused: [{ entryId: bad.entryId }],
+    })
+  })
+  it('of trainees are not taken', async () => {
+    const job = await aJob(shop)
+    expect((await post(job, batch(hello()), await letIn(shop, 'trainee'))).status).toBe(403)
+    expect((await get(job, '0')).body).toEqual({ entries: [] })
+  })
+  it('go nowhere without a job of this shop', async () => {
+    const theirs = await aJob(await aShop())
+    for (const id of [theirs, randomUUID(), 'no-id', "'; drop table entry"]) {
+      expect((await post(id, batch(hello()))).status, id).toBe(404)
+      expect((await get(id, '0')).status, id).toBe(404)
+    }
+  })
+  it('come in batches, or are no entries', async () => {
+    const job = await aJob(shop)
+    for (const body of [
+      {},
+      'text',
+      batch(),
+      { entries: [hello()] },
+      batch(...Array.from({ length: 501 }, hello)),
+    ])
+      expect((await post(job, body)).status).toBe(400)
+    for (const after of ['x', '99999999999', '1.5']) expect((await get(job, after)).status, after).toBe(404)
+  })
+  it('have a limit in time', async () => {
+    process.env.KEG_RATE_APPEND = '2/3600'
+    const [job, someone] = [await aJob(shop), await letIn(shop, 'technician')]
+    const statuses = []
+    for (let i = 0; i < 3; i++) statuses.push((await post(job, batch(hello()), someone)).status)
+    expect(statuses).toEqual([200, 200, 429])
+  })
+})

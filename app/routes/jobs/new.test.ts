@@ -1,0 +1,95 @@
+import { randomUUID } from 'node:crypto'
+import type { RouterContextProvider } from 'react-router'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { US_UNITS } from '#core/units'
+import { closeDatabase, inShop, jobHead, tapeOf } from '#db'
+import { answered, letIn, sendForm } from '../../../testing/a-request'
+import { aCylinder, type AShop, aShop, aSystem } from '../../../testing/a-shop'
+import { action } from './new'
+
+let shop: AShop
+let technician: RouterContextProvider
+let trainee: RouterContextProvider
+beforeAll(async () => {
+  shop = await aShop()
+  technician = await letIn(shop, 'technician', { units: US_UNITS })
+  trainee = await letIn(shop, 'trainee')
+})
+afterAll(closeDatabase)
+
+const ids = () => ({ jobId: randomUUID(), runId: randomUUID() })
+const send = (fields: Record<string, string>, context = technician) =>
+  answered(action({ request: sendForm(fields), context, params: {} } as never))
+const kinds = (jobId: string) =>
+  inShop(shop.shopId, (tx) => tapeOf(tx, jobId)).then((tape) => tape.map((e) => e.kind))
+const isThere = (jobId: string) =>
+  inShop(shop.shopId, (tx) => jobHead(tx, jobId)).then((job) => job !== undefined)
+
+describe('a new job', () => {
+  it("from a system takes the plate's refrigerant", async () => {
+    const systemId = await aSystem(shop, { refrigerant: 'R-452A' })
+    const form = { ...ids(), systemId, title: 'Door switch' }
+    expect(await send(form)).toMatchObject({ status: 302, location: `/jobs/${form.jobId}` })
+    const [described] = await inShop(shop.shopId, (tx) => tapeOf(tx, form.jobId))
+    expect(described!.body).toEqual({ title: 'Door switch', systemId, refrigerant: 'R-452A' })
+  })
+  it('from the roof is running at once, and sent twice it is one', async () => {
+    await aCylinder(shop, { label: 'Roof 1' })
+    const form = { ...ids(), refrigerant: 'R-410A', cylinder: 'roof 1', startWeight: '26.5', mode: 'gross' }
+    const answers = await Promise.all([send(form), send(form)])
+    for (const { status } of answers) expect(status).toBe(302)
+    expect(await kinds(form.jobId)).toEqual(['job-described', 'cylinder-chosen', 'run-started'])
+    const tape = await inShop(shop.shopId, (tx) => tapeOf(tx, form.jobId))
+    expect(tape[2]!.body).toMatchObject({ runId: form.runId, weightMg: Math.round(26.5 * 453_592.37) })
+  })
+  it('may begin with nothing known at all', async () => {
+    const form = ids()
+    expect((await send(form)).status).toBe(302)
+    expect(await kinds(form.jobId)).toEqual(['job-described'])
+  })
+})
+
+describe('is refused on the field', () => {
+  it.each([
+    [
+      'a cylinder of another gas',
+      { refrigerant: 'R-22', cylinder: 'Roof 2' },
+      'cylinder',
+      /gases are never mixed/,
+    ],
+    [
+      'a label that nobody wrote',
+      { refrigerant: 'R-410A', cylinder: 'Nowhere' },
+      'cylinder',
+      /has the label "Nowhere"/,
+    ],
+    ['a cylinder without a gas', { cylinder: 'Roof 2' }, 'refrigerant', /Choose the refrigerant/],
+    [
+      'a weight of no cylinder',
+      { refrigerant: 'R-410A', startWeight: '12 lb' },
+      'cylinder',
+      /which cylinder/,
+    ],
+    [
+      'a weight with two readings',
+      { cylinder: 'Roof 2', startWeight: '3-9' },
+      'startWeight',
+      /which one you mean/,
+    ],
+    ['a system of another shop', { systemId: randomUUID() }, 'systemId', /from the list again/],
+  ])('%s', async (_what, fields, field, sentence) => {
+    await aCylinder(shop, { label: 'Roof 2' }).catch(() => undefined)
+    const form = { ...ids(), ...(fields as unknown as Record<string, string>) }
+    const { status, body } = await send(form)
+    const { errors, typed } = body as { errors: Record<string, string>; typed: Record<string, string> }
+    expect(status).toBe(400)
+    expect(errors[field]).toMatch(sentence)
+    expect(typed).toMatchObject(form)
+    expect(await isThere(form.jobId)).toBe(false)
+  })
+  it('and for a trainee altogether', async () => {
+    const form = ids()
+    expect((await send(form, trainee)).status).toBe(403)
+    expect(await isThere(form.jobId)).toBe(false)
+  })
+})
