@@ -163,17 +163,23 @@ async function labelled(write: () => PromiseLike<unknown>) {
 }
 
 /**
- * Cylinders in use that may need a look: tests that run out within 30 days or have, doubtful or mixed gas, and those
- * filled to seven tenths of their water capacity, which lies near the limit of every refrigerant but the lightest.
+ * Cylinders in use that may need a look: those with doubtful or mixed gas or a test that has run out or does within 30
+ * days, and the fullest. Three tenths of the water capacity lie below the limit of every refrigerant.
  */
-export async function needingAttention(tx: ShopTx, today: string, limit = 40): Promise<CylinderRow[]> {
-  return tx<CylinderRow[]>`
-    ${SELECT(tx)}
-    where c.retired_at is null and (
-      c.condition in ('doubtful', 'mixed') or c.balance_mg < 0
-      or (c.kind <> 'one-way' and (c.tested_on is null
-        or c.tested_on + make_interval(years => c.test_years) < ${today}::date + interval '30 days'))
-      or (c.kind in ('recovery', 'station') and c.balance_mg > 0.3 * c.water_capacity_mg))
-    order by (c.condition = 'mixed') desc, c.balance_mg::double precision / c.water_capacity_mg desc nulls last
-    limit ${limit}`
+export async function needingAttention(tx: ShopTx, today: string, limit = 20): Promise<CylinderRow[]> {
+  const [amiss, fullest] = await Promise.all([
+    tx<CylinderRow[]>`
+      ${SELECT(tx)}
+      where c.retired_at is null and (
+        c.condition in ('doubtful', 'mixed') or c.balance_mg < 0
+        or (c.kind <> 'one-way' and (c.tested_on is null
+          or c.tested_on + make_interval(years => c.test_years) < ${today}::date + interval '30 days')))
+      order by (c.condition = 'mixed') desc, c.balance_mg desc limit ${limit}`,
+    tx<CylinderRow[]>`
+      ${SELECT(tx)}
+      where c.retired_at is null and c.kind in ('recovery', 'station') and c.balance_mg > 0.3 * c.water_capacity_mg
+      order by c.balance_mg::double precision / c.water_capacity_mg desc limit ${limit}`,
+  ])
+  const known = new Set(fullest.map((c) => c.cylinderId))
+  return [...fullest, ...amiss.filter((c) => !known.has(c.cylinderId))]
 }

@@ -32,27 +32,40 @@ export function useRefresh(concerns: (change: Change) => boolean) {
 function start() {
   const others = new BroadcastChannel('keg-changes')
   others.onmessage = ({ data }: MessageEvent<Change>) => tellAll(data)
-  const lead = () =>
-    new Promise<void>(() => {
-      let lost = false
-      const source = new EventSource('/events')
-      const spread = (change: Change) => {
-        tellAll(change)
-        others.postMessage(change)
-      }
-      source.onmessage = ({ data }: MessageEvent<string>) => spread(JSON.parse(data) as Change)
-      source.onerror = () => {
-        lost = true
-      }
-      source.onopen = () => {
-        // What happened in between was not heard.
-        if (lost) spread({ kind: 'refetch', id: '' })
-        lost = false
-      }
-    })
-  // Locks exist on secure addresses only; elsewhere each tab listens for itself.
-  if ('locks' in navigator) void navigator.locks.request('keg-events', lead)
-  else void lead()
+  void keepLeading((change) => {
+    tellAll(change)
+    others.postMessage(change)
+  })
+}
+
+const PAUSE_MS = { first: 2_000, most: 60_000 }
+
+/** A stream that has ended for good, with its session, leaves the lead to whichever tab may have it. */
+async function keepLeading(spread: (change: Change) => void) {
+  for (let pause = PAUSE_MS.first; ; pause = Math.min(PAUSE_MS.most, pause * 2)) {
+    // Locks exist on secure addresses only; elsewhere each tab listens for itself.
+    if ('locks' in navigator) await navigator.locks.request('keg-events', () => stream(spread))
+    else await stream(spread)
+    await new Promise((resolve) => setTimeout(resolve, pause))
+  }
+}
+
+/** Ends when the browser gives the stream up; a connection that was only lost comes back by itself. */
+function stream(spread: (change: Change) => void): Promise<void> {
+  return new Promise((resolve) => {
+    let lost = false
+    const source = new EventSource('/events')
+    source.onmessage = ({ data }: MessageEvent<string>) => spread(JSON.parse(data) as Change)
+    source.onerror = () => {
+      lost = true
+      if (source.readyState === EventSource.CLOSED) resolve()
+    }
+    source.onopen = () => {
+      // What happened in between was not heard.
+      if (lost) spread({ kind: 'refetch', id: '' })
+      lost = false
+    }
+  })
 }
 
 function tellAll(change: Change) {

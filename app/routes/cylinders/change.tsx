@@ -1,6 +1,6 @@
 import { data, redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
-import { changeCylinder, customers, cylinderOf, inShop, LabelTakenError } from '#db'
+import { changeCylinder, customers, cylinderOf, inShop, LabelTakenError, movements } from '#db'
 import { CylinderForm } from '~/cylinders/form'
 import { readCylinder } from '~/cylinders/form.server'
 import { found, idOf } from '~/form/ids.server'
@@ -54,9 +54,11 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   try {
     const problem = await inShop(shop.shopId, async (tx) => {
       const before = found(await cylinderOf(tx, cylinderId), 'cylinder')
-      if (before.balanceMg > 0 && before.refrigerant !== null && read.data.refrigerant !== before.refrigerant)
+      const other = before.refrigerant !== null && read.data.refrigerant !== before.refrigerant
+      // Only where nothing was ever booked was it merely typed wrongly.
+      if (other && (await movements(tx, { cylinderId }, 1)).length > 0)
         return {
-          refrigerant: `It holds ${before.refrigerant} by the books: ship or re-weigh that first, then make it free for another gas.`,
+          refrigerant: `It has held ${before.refrigerant}: ship what is in it, evacuate it, then book it as free for another gas.`,
         }
       // What was not touched keeps its exact value: a field shows a rounded one.
       await changeCylinder(tx, cylinderId, {

@@ -4,36 +4,42 @@ import { Link } from 'react-router'
 import { foldTape } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { echoWeight } from '#core/units'
+import { inShop, type ShopTx, systemBeforeMg } from '#db'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import type { Route } from './+types/label'
-import { loadJob } from './load.server'
+import { type JobData, loadJob } from './load.server'
 
 export async function loader({ params, context, request }: Route.LoaderArgs) {
-  const job = await loadJob(signedIn(context), idOf(params.jobId))
+  const who = signedIn(context)
+  const job = await loadJob(who, idOf(params.jobId))
+  const totalMg = await inShop(who.shop.shopId, (tx) => totalAfter(tx, job))
   const origin = process.env.KEG_ORIGIN ?? new URL(request.url).origin
   const address = `${origin}${job.system ? `/systems/${job.system.systemId}` : `/jobs/${job.jobId}`}`
-  return { job, code: await toDataURL(address, { margin: 0, width: 160 }) }
+  return { job, totalMg, code: await toDataURL(address, { margin: 0, width: 160 }) }
 }
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: loaderData ? `Charge label, job ${loaderData.job.number} · Keg` : 'Keg' }]
 }
 
+/** What was in the system when this job was done, also when the label is printed again years later. */
+async function totalAfter(tx: ShopTx, { jobId, system, entries }: JobData): Promise<number> {
+  const { chargedMg, recoveredMg, recoveryEnded, openedAt } = foldTape(entries)
+  if (!system || recoveryEnded?.emptied) return chargedMg
+  const beforeMg = await systemBeforeMg(tx, system.systemId, jobId, new Date(openedAt))
+  return Math.max(chargedMg, beforeMg + chargedMg - recoveredMg)
+}
+
 /** For the inside of the panel, protected from light: what is in the system now, for whoever comes next. */
-export default function Label({ loaderData: { job, code } }: Route.ComponentProps) {
+export default function Label({ loaderData: { job, totalMg, code } }: Route.ComponentProps) {
   const state = foldTape(job.entries)
   const show = useShow()
   const { system } = job
   const facts = state.refrigerant ? factsOf(state.refrigerant) : undefined
-  // Without a recovery in this job the charge went on top of what was in there: the books know the sum.
-  const totalMg =
-    state.recoveryEnded?.emptied || !system ? state.chargedMg : Math.max(state.chargedMg, system.balanceMg)
-  const verdictOfLines = system?.lines.map(
-    (line) => `${line.od} in ${line.kind} ${show('length', line.lengthM)}`,
-  )
+  const lines = system?.lines.map((line) => `${line.od} in ${line.kind} ${show('length', line.lengthM)}`)
   return (
     <>
       <div className="page-head no-print">
@@ -82,10 +88,10 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
               </dd>
             </div>
           )}
-          {verdictOfLines && verdictOfLines.length > 0 && (
+          {lines && lines.length > 0 && (
             <div>
               <dt>Lines</dt>
-              <dd>{verdictOfLines.join(', ')}</dd>
+              <dd>{lines.join(', ')}</dd>
             </div>
           )}
           {facts && (

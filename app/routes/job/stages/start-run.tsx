@@ -18,7 +18,7 @@ const rememberedScale = () => localStorage.getItem(SCALE_KEY) ?? ''
 
 /** Cylinder on the scale, its weight noted: the transfer begins. */
 export function StartRun({ use }: { use: Use }) {
-  const { state, data, note, cylinderOf } = useJob()
+  const { state, note, cylinderOf } = useJob()
   const show = useShow()
   const options = [
     ...new Set(
@@ -110,7 +110,6 @@ export function StartRun({ use }: { use: Use }) {
           {use === 'recover' ? 'Start recovery' : 'Start to charge'}
         </Button>
       </div>
-      {data.mayWrite ? null : <p className="quiet">Trainees look on.</p>}
     </form>
   )
 }
