@@ -19,8 +19,8 @@ debian_package() {
     mkdir -p /etc/postgresql-common
     printf 'create_main_cluster = false\n' >/etc/postgresql-common/createcluster.conf
   fi
-  quietly "${TMPDIR:-/tmp}/keg-apt-update.log" "apt-get update" apt-get update
-  quietly "${TMPDIR:-/tmp}/keg-apt-$1.log" "apt-get install $1" \
+  quietly "$(log_file apt-update)" "apt-get update" apt-get update
+  quietly "$(log_file "apt-$1")" "apt-get install $1" \
     env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends -o Dpkg::Options::=--force-confold "$1"
 }
 
@@ -40,7 +40,7 @@ need_npm_packages() {
   [ -f node_modules/.keg-lock ] && have=$(cat node_modules/.keg-lock)
   [ "$want" = "$have" ] && return
   step "Installing npm packages (npm ci); about a minute"
-  quietly "${TMPDIR:-/tmp}/keg-npm.log" "npm ci" npm ci --no-audit --no-fund
+  quietly "$(log_file npm)" "npm ci" npm ci --no-audit --no-fund
   printf '%s' "$want" >node_modules/.keg-lock
 }
 
@@ -50,6 +50,6 @@ need_build() {
     return
   fi
   step "Building"
-  quietly "${TMPDIR:-/tmp}/keg-build-$$.log" "the build" npm run build
+  quietly "$(log_file build)" "the build" npm run build
   touch build/.stamp
 }

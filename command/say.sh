@@ -12,6 +12,9 @@ fail() {
   exit 1
 }
 
+# log_file NAME: where a slow step's output goes; each user and checkout has its own.
+log_file() { printf '%s/keg-%s-%s-%s.log' "${TMPDIR:-/tmp}" "$(id -u)" "$(printf '%s' "$PWD" | sha256sum | cut -c1-8)" "$1"; }
+
 # quietly LOG "what" command...: runs it, shows the end of its output only when it fails.
 quietly() {
   local log=$1 what=$2

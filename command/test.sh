@@ -35,7 +35,7 @@ test_static() {
 
 test_build() {
   step "Building"
-  quietly "${TMPDIR:-/tmp}/keg-build-$$.log" "the build" npm run build
+  quietly "$(log_file build)" "the build" npm run build
   touch build/.stamp
 }
 
