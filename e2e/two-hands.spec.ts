@@ -71,6 +71,21 @@ test('two tabs and two people on one job see the same, at once', async ({ as, sh
   for (const page of [first, second, other]) expectNoTrouble(page)
 })
 
+test('what is noted while a page is on its way is not missed', async ({ as, shop }) => {
+  const [here, away] = [await as('metric'), await as('us')]
+  const { jobId, tape } = await quickStart(here, shop)
+  const before = (await tape()).length
+  await away.route(`**/jobs/${jobId}`, async (route) => {
+    const response = await route.fetch()
+    await weigh(here, '13 kg')
+    await expect.poll(async () => (await tape()).length).toBe(before + 1)
+    await route.fulfill({ response })
+  })
+  await away.goto(`/jobs/${jobId}`)
+  await expect(away.locator('.hero').first()).toHaveText('2 lb 3.25 oz')
+  for (const page of [here, away]) expectNoTrouble(page)
+})
+
 test('a reload in mid-stage, the back button and leaving lose nothing', async ({ as, shop }) => {
   const page = await as('metric')
   await quickStart(page, shop)

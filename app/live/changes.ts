@@ -53,18 +53,13 @@ async function keepLeading(spread: (change: Change) => void) {
 /** Ends when the browser gives the stream up; a connection that was only lost comes back by itself. */
 function stream(spread: (change: Change) => void): Promise<void> {
   return new Promise((resolve) => {
-    let lost = false
     const source = new EventSource('/events')
     source.onmessage = ({ data }: MessageEvent<string>) => spread(JSON.parse(data) as Change)
     source.onerror = () => {
-      lost = true
       if (source.readyState === EventSource.CLOSED) resolve()
     }
-    source.onopen = () => {
-      // What happened in between was not heard.
-      if (lost) spread({ kind: 'refetch', id: '' })
-      lost = false
-    }
+    // What happened before, since the page was loaded or the last connection was lost, was not heard.
+    source.onopen = () => spread({ kind: 'refetch', id: '' })
   })
 }
 

@@ -62,13 +62,14 @@ export function useTape(jobId: string, loaded: Entry[]): Tape {
     const { entries } = (await response.json()) as { entries: Entry[] }
     setAdded((known) => [...known, ...entries])
   })
-  useEffect(
-    () =>
-      listenForChanges((change) => {
-        if (change.kind === 'refetch' || change.id === jobId) void fetchNew()
-      }),
-    [jobId],
-  )
+  useEffect(() => {
+    const stop = listenForChanges((change) => {
+      if (change.kind === 'refetch' || change.id === jobId) void fetchNew()
+    })
+    // What was confirmed after the page was loaded, and before it listened, is neither loaded nor told.
+    void fetchNew()
+    return stop
+  }, [jobId])
 
   const note = useCallback(
     (drafts: Draft[], at?: number) => {
