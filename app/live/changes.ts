@@ -9,9 +9,14 @@ export interface Change {
 const listeners = new Set<(change: Change) => void>()
 let listening = false
 
-/** Calls back for each change in the shop, in this tab or another. @returns a function that ends it */
-export function listenForChanges(tell: (change: Change) => void): () => void {
+/**
+ * Calls back for each change in the shop, in this tab or another.
+ * @param options catchUp: also once at the start, for what changed after the page was loaded and before it listened
+ * @returns a function that ends it
+ */
+export function listenForChanges(tell: (change: Change) => void, { catchUp = false } = {}): () => void {
   listeners.add(tell)
+  if (catchUp) tell({ kind: 'refetch', id: '' })
   if (!listening) {
     listening = true
     start()

@@ -62,14 +62,16 @@ export function useTape(jobId: string, loaded: Entry[]): Tape {
     const { entries } = (await response.json()) as { entries: Entry[] }
     setAdded((known) => [...known, ...entries])
   })
-  useEffect(() => {
-    const stop = listenForChanges((change) => {
-      if (change.kind === 'refetch' || change.id === jobId) void fetchNew()
-    })
-    // What was confirmed after the page was loaded, and before it listened, is neither loaded nor told.
-    void fetchNew()
-    return stop
-  }, [jobId])
+  useEffect(
+    () =>
+      listenForChanges(
+        (change) => {
+          if (change.kind === 'refetch' || change.id === jobId) void fetchNew()
+        },
+        { catchUp: true },
+      ),
+    [jobId],
+  )
 
   const note = useCallback(
     (drafts: Draft[], at?: number) => {
