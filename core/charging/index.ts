@@ -1,1 +1,2 @@
 export * from './target'
+export * from './from-cylinder'

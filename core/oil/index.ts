@@ -1,1 +1,3 @@
 export * from './balance'
+export * from './parts'
+export * from './oil-type'

@@ -1,1 +1,4 @@
 export * from './compare'
+export * from './end-level'
+export * from './rebound'
+export * from './time-left'

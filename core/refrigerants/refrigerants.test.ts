@@ -54,6 +54,8 @@ describe('the tables', () => {
         expect(
           Math.abs(saturationPressurePa(sparse, at, 'dew') / (data.dewPa ?? data.bubblePa)[i]! - 1),
         ).toBeLessThan(1e-5)
+        // Temperature from pressure: half a grid step of the sparse table is one kelvin.
+        expect(Math.abs(saturationTempK(sparse, data.bubblePa[i]!, 'bubble') - at) * 2).toBeLessThan(1e-3)
         expect(Math.abs(liquidDensity(sparse, at) / data.liquid[i]! - 1)).toBeLessThan(5e-4)
         expect(Math.abs(vapourDensity(sparse, at) / data.vapour[i]! - 1)).toBeLessThan(5e-4)
       }

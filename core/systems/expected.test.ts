@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { expectedCharge, lineMassPerMetre, type SystemPlate } from '.'
+import { drierHoldKg, expectedCharge, lineMassPerMetre, type SystemPlate } from '.'
 import { tableOf } from '../refrigerants'
 
 const table = tableOf('R-410A')
@@ -49,5 +49,11 @@ describe('expectedCharge', () => {
   })
   it('is null where nothing is known', () => {
     expect(expectedCharge({ ...plate, plateMg: null }, table)).toBeNull()
+  })
+})
+
+describe('drierHoldKg', () => {
+  it('an oversized drier can hold over a third of a kilogram', () => {
+    expect(drierHoldKg(tableOf('R-410A'), 0.65e-3)).toBeGreaterThan(0.37)
   })
 })

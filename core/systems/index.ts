@@ -1,2 +1,3 @@
 export * from './system'
 export * from './expected'
+export * from './drier'

@@ -1,1 +1,2 @@
 export * from './hold'
+export * from './evacuation'

@@ -1,1 +1,3 @@
 export * from './superheat'
+export * from './orifice-target'
+export * from './vent'

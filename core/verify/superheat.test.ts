@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { judgeReadings, superheatAndSubcooling } from '.'
+import { judgeReadings, judgeVent, LEAST_TARGET_K, orificeTargetSuperheatK, superheatAndSubcooling } from '.'
 import { saturationPressurePa, tableOf } from '../refrigerants'
 
 const table = tableOf('R-407C')
@@ -30,4 +30,21 @@ describe('judgeReadings', () => {
     expect(judgeReadings({ superheatK: 0.5 }, 'fixed', null).code).toBe('superheat-low')
     expect(judgeReadings({}, 'fixed', null).outcome).toBe('open')
   })
+})
+
+describe('orificeTargetSuperheatK', () => {
+  it('(3 WB - 80 - DB)/2 in F', () => {
+    // 67 F wet bulb inside, 95 F outside: 13 F.
+    expect(orificeTargetSuperheatK(292.594, 308.15) * 1.8).toBeCloseTo(13, 2)
+    expect(orificeTargetSuperheatK(283.15, 313.15)).toBeLessThan(LEAST_TARGET_K)
+  })
+})
+
+describe('judgeVent', () => {
+  it.each([
+    [280.15, 303.15, 'vent-cold'],
+    [293.15, 303.15, 'vent-middling'],
+    [299.15, 303.15, 'vent-warm'],
+    [273.15, 303.15, 'vent-near-ice'],
+  ])('%s K with %s K going in: %s', (vent, air, code) => expect(judgeVent(vent, air).verdict.code).toBe(code))
 })

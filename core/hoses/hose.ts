@@ -1,0 +1,11 @@
+/** Inner bore of a hose by its nominal size in inches, metres. Makes differ: a measured bore wins. */
+export const HOSE_BORE_M: Record<string, number> = { '1/4': 4.8e-3, '3/8': 8e-3, '1/2': 11e-3 }
+
+/** A round tube. */
+export interface Tube {
+  boreM: number
+  lengthM: number
+}
+
+/** A valve core left in acts like this tube in series. */
+export const VALVE_CORE: Tube = { boreM: 1.5e-3, lengthM: 0.01 }

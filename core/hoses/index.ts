@@ -1,0 +1,3 @@
+export * from './hose'
+export * from './conductance'
+export * from './hold-up'

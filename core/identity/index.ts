@@ -1,0 +1,2 @@
+export * from './identify'
+export * from './air'

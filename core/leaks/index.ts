@@ -1,0 +1,3 @@
+export * from './pressure-hold'
+export * from './leak-rate'
+export * from './rules'

@@ -1,0 +1,90 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { refrigerant, tableOf } from '../refrigerants'
+import { endLevel, pressureClass, rebound, timeLeft } from '.'
+
+const inHgBelow = (pa: number) => (101_325 - pa) / 3386.389
+
+describe('endLevel', () => {
+  it.each([
+    ['R-123', 'low'],
+    ['R-134a', 'medium'],
+    ['R-22', 'high'],
+    ['R-410A', 'high'],
+    ['R-744', 'very-high'],
+  ] as const)('%s is of the %s class', (code, wanted) => expect(pressureClass(code)).toBe(wanted))
+
+  it.each([
+    ['R-410A', 3, 'appliance', 0],
+    ['R-22', 100, 'appliance', 10],
+    ['R-134a', 3, 'appliance', 10],
+    ['R-134a', 100, 'appliance', 15],
+    ['R-134a', 100, 'leaking', 0],
+    ['R-290', 0.1, 'small-sealed', 4],
+    ['R-1234yf', 0.5, 'vehicle', 4],
+  ] as const)('%s, %s kg, %s: %s inHg below atmosphere', (code, kg, use, wanted) => {
+    expect(inHgBelow(endLevel(code, kg, use).levelPa)).toBeCloseTo(wanted, 6)
+  })
+  it('a low-pressure refrigerant goes to 25 mm of mercury absolute', () => {
+    expect(endLevel('R-123', 500, 'appliance').levelPa).toBeCloseTo(3333, 0)
+  })
+})
+
+describe('rebound', () => {
+  const at = (nowPa: number, levelPa = 101_325) =>
+    rebound(
+      { stoppedPa: 101_325, nowPa, volumeM3: 0.006, tempK: 293.15, levelPa },
+      tableOf('R-22'),
+      refrigerant('R-22').molarMassG,
+    )
+  it('6 L of R-22 at 20 C and 0.9 bar more: at least 19 g', () => {
+    const found = at(101_325 + 90_000)
+    expect(found.returnedKg * 1000).toBeGreaterThan(19)
+    expect(found.returnedKg * 1000).toBeLessThan(20.5)
+    expect(found.verdict.code).toBe('rebound-above-level')
+  })
+  it('a fall yields nothing, and within the level it may stay', () => {
+    expect(at(90_000).returnedKg).toBe(0)
+    expect(at(105_000, 120_000).verdict.outcome).toBe('good')
+    expect(at(191_325, 300_000).verdict.code).toBe('rebound-within-worth')
+  })
+})
+
+describe('timeLeft', () => {
+  const curve = (tauS: number, endKg: number, atS: number[]) =>
+    atS.map((t) => ({ atS: t, massKg: endKg * (1 - Math.exp(-t / tauS)) }))
+  it('finds the end of a levelling curve, with a range around it', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 100, max: 500, noNaN: true }),
+        fc.double({ min: 1, max: 8, noNaN: true }),
+        (tau, end) => {
+          const found = timeLeft(
+            curve(
+              tau,
+              end,
+              [0, 60, 120, 180, 240, 300].map((t) => (t * tau) / 200),
+            ),
+          )
+          if (found.kind !== 'levelling') throw new Error(found.kind)
+          const truth = Math.max(0, tau * Math.log((end * Math.exp(-1.5)) / 0.02))
+          expect(Math.abs(found.endKg - end)).toBeLessThan(0.02 * end)
+          expect(found.leastS).toBeLessThanOrEqual(truth + 1)
+          expect(found.mostS).toBeGreaterThanOrEqual(truth - 1)
+          expect(found.leftS).toBeGreaterThanOrEqual(found.leastS)
+        },
+      ),
+    )
+  })
+  it('goes by what is expected while the rate is steady, and knows no end without it', () => {
+    const steady = [0, 60, 120].map((atS) => ({ atS, massKg: atS * 0.01 }))
+    expect(timeLeft(steady, 3)).toMatchObject({ kind: 'steady', leastS: expect.closeTo(180, 6) as number })
+    expect(timeLeft(steady).kind).toBe('steady-unknown-end')
+    expect(timeLeft(steady, 1).kind).toBe('steady-unknown-end')
+  })
+  it('says when nothing moves, and refuses what it cannot use', () => {
+    expect(timeLeft([0, 60, 120].map((atS) => ({ atS, massKg: 2 }))).kind).toBe('flat')
+    expect(() => timeLeft([{ atS: 0, massKg: 1 }])).toThrow(RangeError)
+    expect(() => timeLeft([0, 0, 1].map((atS) => ({ atS, massKg: atS })))).toThrow(RangeError)
+  })
+})

@@ -1,0 +1,27 @@
+import type { Verdict } from '../verdict'
+
+/** Drop from the air that goes in to the air at the centre vent, kelvin. */
+const USUAL_DROP_K = 15
+const WEAK_DROP_K = 8
+const ICE_K = 273.15 + 1
+
+/**
+ * Vent check of a vehicle at maximum cold, low fan, recirculated air: a rule of thumb, since humid air cools less and
+ * the maker's table wins.
+ */
+export function judgeVent(ventK: number, airInK: number): { dropK: number; verdict: Verdict } {
+  const dropK = airInK - ventK
+  const verdict = (outcome: Verdict['outcome'], code: string): { dropK: number; verdict: Verdict } => ({
+    dropK,
+    verdict: {
+      outcome,
+      code,
+      reasons: [{ code }],
+      numbers: [],
+      source: 'rule of thumb: 15 K and more below the air that goes in; the maker’s table wins',
+    },
+  })
+  if (ventK < ICE_K) return verdict('caution', 'vent-near-ice')
+  if (dropK >= USUAL_DROP_K) return verdict('good', 'vent-cold')
+  return dropK >= WEAK_DROP_K ? verdict('open', 'vent-middling') : verdict('caution', 'vent-warm')
+}
