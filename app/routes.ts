@@ -4,6 +4,11 @@ export default [
   route('sign-in', 'routes/door/sign-in.tsx'),
   route('first-run', 'routes/door/first-run.tsx'),
   route('sign-out', 'routes/door/sign-out.ts'),
+  ...prefix('api/v1', [
+    route('calc/:tool', 'routes/api/calc.ts'),
+    route('openapi.json', 'routes/api/openapi.ts'),
+  ]),
+  route('api/*', 'routes/api/unknown.ts'),
   layout('routes/frame/frame.tsx', { id: 'frame' }, [
     index('routes/bench/bench.tsx'),
     ...prefix('jobs', [
@@ -28,6 +33,11 @@ export default [
       route(':systemId', 'routes/systems/system.tsx'),
       route(':systemId/change', 'routes/systems/change.tsx'),
     ]),
+    ...prefix('slide-rule', [
+      index('routes/slide-rule/tools.tsx'),
+      route(':tool', 'routes/slide-rule/tool.tsx'),
+    ]),
+    route('find', 'routes/frame/find.ts'),
     route('ledger', 'routes/ledger/ledger.tsx'),
     route('ledger.csv', 'routes/ledger/csv.ts'),
     route('settings', 'routes/settings/settings.tsx'),

@@ -29,7 +29,7 @@ cluster_lock() {
 cluster_create() {
   [ -f "$STATE/pg/PG_VERSION" ] && return
   step "Making a private database in $STATE"
-  rm -rf "$STATE/pg" "$STATE/secrets"
+  rm -rf "$STATE/pg" "$STATE/secrets" "$STATE/api-token"
   mkdir -p "$STATE/pg"
   (
     umask 077
@@ -105,5 +105,5 @@ cluster_forget() {
   if [ -f "$STATE/pg/postmaster.pid" ]; then
     as_database_user "$(pg_bin)/pg_ctl" -D "$STATE/pg" -m fast -w stop >/dev/null 2>&1 || true
   fi
-  rm -rf "$STATE/pg" "$STATE/secrets"
+  rm -rf "$STATE/pg" "$STATE/secrets" "$STATE/api-token"
 }

@@ -18,8 +18,8 @@ keg_demo() {
   if [ "${1:-}" = --fresh ]; then cluster_forget demo; fi
   cluster_start demo
   migrate "a changed migration needs a new database: ./keg demo --fresh"
-  run_ts demo/load.ts || fail "loading the demo data" "./keg demo --fresh starts over"
-  serve demo/sign-ins.txt
+  load_demo || fail "loading the demo data" "./keg demo --fresh starts over"
+  serve "$STATE/greeting"
 }
 
 keg_start() {
@@ -34,9 +34,17 @@ keg_dev() {
   prepare
   cluster_start demo
   migrate "./keg demo --fresh"
-  run_ts demo/load.ts
-  KEG_DEV=1 NODE_ENV=development serve demo/sign-ins.txt
+  load_demo || fail "loading the demo data" "./keg demo --fresh starts over"
+  KEG_DEV=1 NODE_ENV=development serve "$STATE/greeting"
 }
+
+# load_demo: the demo data and a token for programs, both once; what the greeting says of them.
+load_demo() (
+  umask 077
+  [ -f "$STATE/api-token" ] || printf 'keg_%s' "$(random_word)" >"$STATE/api-token"
+  KEG_DEMO_TOKEN=$(cat "$STATE/api-token") run_ts demo/load.ts || return 1
+  { cat demo/sign-ins.txt; printf '  API token: %s\n' "$(cat "$STATE/api-token")"; } >"$STATE/greeting"
+)
 
 # serve FILE: runs the server until Ctrl-C; FILE is printed once it answers.
 serve() {

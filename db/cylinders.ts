@@ -81,6 +81,13 @@ export async function cylindersFor(tx: ShopTx, refrigerant: string, jobId: strin
     order by c.balance_mg desc limit 1000`
 }
 
+/** Recovery cylinders and station tanks in use: which of them may take a gas is for the rules to say. */
+export async function cylindersThatMayTake(tx: ShopTx): Promise<CylinderRow[]> {
+  return tx<CylinderRow[]>`
+    ${SELECT(tx)} where c.retired_at is null and c.kind in ('recovery', 'station')
+    order by c.cylinder_id limit 10000`
+}
+
 /** Those in use whose label has this in it, the shortest labels first. */
 export async function findCylinders(
   tx: ShopTx,

@@ -19,6 +19,15 @@ beforeAll(async () => {
     anEntry('cylinder-chosen', { cylinderId: cylinder, use: 'recover', massMg: 1_000_000 }),
   )
   await db.inShop(theirs.shopId, (tx) =>
+    db.addApiToken(tx, db.freshToken(), {
+      tokenId: randomUUID(),
+      name: 'theirs',
+      scopes: ['calc'],
+      madeBy: theirs.userId,
+      at: new Date(),
+    }),
+  )
+  await db.inShop(theirs.shopId, (tx) =>
     db.bookArrival(tx, {
       kind: 'purchase',
       voucherId: randomUUID(),
@@ -48,6 +57,9 @@ describe('another shop', () => {
         await db.systems(tx, ''),
         await db.jobs(tx, 10),
         await db.jobsInHand(tx),
+        await db.findJobs(tx, '', 10),
+        await db.cylindersThatMayTake(tx),
+        await db.apiTokens(tx),
         await db.jobsOn(tx, their.system),
         await db.jobsWaitingFor(tx, their.cylinder),
         await db.movements(tx, {}, 10),

@@ -79,6 +79,14 @@ export async function jobs(tx: ShopTx, limit: number, before?: Date): Promise<Jo
     ${SELECT(tx)} ${before ? tx`where m.last_at < ${before}` : tx``} order by m.last_at desc limit ${limit}`
 }
 
+/** Jobs by their number, or by a part of their title or system, the latest first. */
+export async function findJobs(tx: ShopTx, search: string, limit: number): Promise<JobSummary[]> {
+  if (/^\d{1,9}$/.test(search)) return tx<JobSummary[]>`${SELECT(tx)} where j.number = ${Number(search)}`
+  const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
+  return tx<JobSummary[]>`
+    ${SELECT(tx)} where m.title ilike ${like} or y.name ilike ${like} order by m.last_at desc limit ${limit}`
+}
+
 /** The jobs on one system, the latest first. */
 export async function jobsOn(tx: ShopTx, systemId: string): Promise<JobSummary[]> {
   return tx<JobSummary[]>`${SELECT(tx)} where m.system_id = ${systemId} order by m.last_at desc limit 200`

@@ -2,9 +2,11 @@ import { addDays, format } from 'date-fns'
 import { hash } from '@node-rs/argon2'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import {
+  addApiToken,
   addCylinder,
   addPerson,
   addSystem,
+  apiTokens,
   bookArrival,
   changeShop,
   customerNamed,
@@ -16,6 +18,21 @@ import { CYLINDERS } from './cylinders'
 import { idFor } from './ids'
 import { loadJobs } from './jobs'
 import { SITES, SYSTEMS } from './systems'
+
+/** A token for programs, once; `./keg demo` prints it. */
+export async function loadToken(token: string, now: Date): Promise<void> {
+  const tokenId = idFor('api token')
+  await inShop(idFor('shop'), async (tx) => {
+    if ((await apiTokens(tx)).some((known) => known.tokenId === tokenId)) return
+    await addApiToken(tx, token, {
+      tokenId,
+      name: 'Demo',
+      scopes: ['calc', 'cylinders'],
+      madeBy: idFor('mara'),
+      at: now,
+    })
+  })
+}
 
 export const PASSWORD = 'keep-it-cold'
 

@@ -9,6 +9,10 @@ const DEFAULTS = {
   /** One address for any name: a shop's people may share one. */
   SIGN_IN_ADDRESS: '60/300',
   APPEND: '600/60',
+  /** One token. */
+  API: '600/60',
+  /** One address that comes with tokens nobody has. */
+  API_STRANGER: '30/300',
 }
 
 /** @returns a sentence when the limit is reached */

@@ -6,7 +6,9 @@ const KEYS: [key: string, what: string, to?: string][] = [
   ['b', 'Bench', '/'],
   ['c', 'Cylinders', '/cylinders'],
   ['s', 'Systems', '/systems'],
+  ['r', 'Slide rule', '/slide-rule'],
   ['l', 'Ledger', '/ledger'],
+  ['/', 'Find a tool, a cylinder, a system or a job'],
   ['n', 'New job', '/jobs/new'],
   ['e', 'On a job: to the quick-entry line'],
   ['?', 'This list'],
@@ -14,7 +16,7 @@ const KEYS: [key: string, what: string, to?: string][] = [
 const OFF = 'keg-no-shortcuts'
 
 /** Single keys outside of fields. They can be switched off, for speech input and for cats. */
-export function Shortcuts() {
+export function Shortcuts({ find }: { find: () => void }) {
   const navigate = useNavigate()
   const [open, setOpen] = useState(false)
   const [on, setOn] = useState(true)
@@ -27,6 +29,10 @@ export function Shortcuts() {
         return setOpen(true)
       }
       if (localStorage.getItem(OFF) !== null || document.querySelector('.modal.show')) return
+      if (event.key === '/') {
+        event.preventDefault()
+        find()
+      }
       if (event.key === 'e') {
         const line = document.getElementById('quick-entry')
         if (line) event.preventDefault()
@@ -37,7 +43,7 @@ export function Shortcuts() {
     }
     window.addEventListener('keydown', press)
     return () => window.removeEventListener('keydown', press)
-  }, [navigate])
+  }, [navigate, find])
 
   const toggle = (next: boolean) => {
     setOn(next)

@@ -1,3 +1,4 @@
+import { lazy, Suspense, useCallback, useState } from 'react'
 import { data, Link, NavLink, Outlet, useNavigation } from 'react-router'
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
@@ -18,16 +19,21 @@ export function loader({ context }: Route.LoaderArgs) {
   })
 }
 
+const Finder = lazy(() => import('./finder').then(({ Finder }) => ({ default: Finder })))
+
 const PLACES = [
   ['/', 'Bench'],
   ['/cylinders', 'Cylinders'],
   ['/systems', 'Systems'],
+  ['/slide-rule', 'Slide rule'],
   ['/ledger', 'Ledger'],
 ] as const
 
 /** What stands around every page: where one is, who one is, and whether entries wait. */
 export default function Frame({ loaderData: { person, preferences } }: Route.ComponentProps) {
   const loading = useNavigation().state !== 'idle'
+  const [finding, setFinding] = useState(false)
+  const find = useCallback(() => setFinding(true), [])
   return (
     <OutboxProvider userId={person.userId}>
       <ReaderContext value={{ units: preferences.units }}>
@@ -48,6 +54,9 @@ export default function Frame({ loaderData: { person, preferences } }: Route.Com
               </NavLink>
             )}
             <div className="who">
+              <button type="button" onClick={find} aria-keyshortcuts="/">
+                Find
+              </button>
               <NavLink to="/settings" aria-label={`Settings of ${person.name}`}>
                 <span className="d-none d-md-inline">{person.name}</span>
                 <span className="d-md-none">Settings</span>
@@ -68,7 +77,12 @@ export default function Frame({ loaderData: { person, preferences } }: Route.Com
             <Places />
           </nav>
         </div>
-        <Shortcuts />
+        <Shortcuts find={find} />
+        {finding && (
+          <Suspense>
+            <Finder open close={() => setFinding(false)} />
+          </Suspense>
+        )}
       </ReaderContext>
     </OutboxProvider>
   )

@@ -1,6 +1,7 @@
 import { TZDate } from '@date-fns/tz'
 import { type FormEvent, useState } from 'react'
 import { Button, InputGroup } from 'react-bootstrap'
+import { useSearchParams } from 'react-router'
 import { useReading } from '~/ui/reader'
 import { useJob } from './job-context'
 import { parseQuick, QUICK_HELP } from './quick-grammar'
@@ -9,7 +10,10 @@ import { parseQuick, QUICK_HELP } from './quick-grammar'
 export function QuickLine() {
   const { state, data, note } = useJob()
   const reading = useReading()
-  const [{ line, now }, setTyped] = useState({ line: '', now: data.loadedAt })
+  const [search, setSearch] = useSearchParams()
+  // Carried here from the slide rule: written out, and noted when it is pressed.
+  const carried = search.get('line') ?? ''
+  const [{ line, now }, setTyped] = useState({ line: carried, now: data.loadedAt })
   const [help, setHelp] = useState(false)
   const setLine = (next: string) => setTyped(typedNow(next))
   const parse = parseQuick(line, { state, reading, now, todayAt: timeOfToday(data.shop.timeZone, now) })
@@ -19,6 +23,7 @@ export function QuickLine() {
     if (parse.kind !== 'ready') return
     note(parse.drafts, parse.at)
     setLine('')
+    if (carried) setSearch({}, { replace: true, preventScrollReset: true })
   }
   return (
     <form className="quick" onSubmit={submit}>
@@ -36,6 +41,7 @@ export function QuickLine() {
           autoCapitalize="off"
           spellCheck={false}
           maxLength={500}
+          autoFocus={carried !== ''}
           aria-describedby="quick-echo"
         />
         <Button type="submit" disabled={parse.kind !== 'ready'}>

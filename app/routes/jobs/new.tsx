@@ -6,6 +6,7 @@ import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { type Entry, ENTRY_VERSION, type EntryBodies, type EntryKind } from '#core/tape'
 import { append, findCylinders, inShop, openJob, systemOf, systems as listSystems } from '#db'
+import { asked } from '~/form/search.server'
 import { id, measured, optionalId, readForm, refrigerantField, refuse, text } from '~/form/read.server'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
@@ -21,8 +22,9 @@ export function meta() {
   return [{ title: 'New job · Keg' }]
 }
 
-export async function loader({ context }: Route.LoaderArgs) {
+export async function loader({ context, request }: Route.LoaderArgs) {
   const { shop } = writer(context)
+  const search = new URL(request.url).searchParams
   const systems = await inShop(shop.shopId, (tx) => listSystems(tx, '', SYSTEMS_SHOWN + 1))
   return {
     // Made once for this page: sending the form twice opens one job.
@@ -30,6 +32,8 @@ export async function loader({ context }: Route.LoaderArgs) {
     runId: randomUUID(),
     systems: systems.map(choiceOf),
     refrigerants: REFRIGERANTS,
+    // Carried here from the slide rule.
+    carried: { refrigerant: asked(search, 'refrigerant', 20), cylinder: asked(search, 'cylinder', 80) },
   }
 }
 
@@ -146,16 +150,16 @@ function sameEachTime(jobId: string, n: number): string {
 
 /** Two ways in: from the list with everything known, or from the roof in a hurry. */
 export default function NewJob({ loaderData, actionData }: Route.ComponentProps) {
-  const { jobId, runId, systems, refrigerants } = loaderData
+  const { jobId, runId, systems, refrigerants, carried } = loaderData
   const busy = useNavigation().state !== 'idle'
   const field = (name: keyof NewJob) => ({
     name,
-    value: actionData?.typed[name],
+    value: actionData ? actionData.typed[name] : (carried as Partial<Record<keyof NewJob, string>>)[name],
     error: actionData?.errors[name],
   })
   const [systemId, setSystemId] = useState(actionData?.typed.systemId ?? '')
   const [quick, setQuick] = useState(
-    actionData?.typed.cylinder !== undefined && actionData.typed.cylinder !== '',
+    (actionData ? actionData.typed.cylinder : carried.cylinder) ? true : false,
   )
   const gases: [string, string][] = [
     ['', 'Not known yet'],

@@ -6,6 +6,8 @@ export interface Result {
   done?: string
   errors?: Record<string, string>
   typed?: Typed
+  /** A token just made, shown once. */
+  token?: string
 }
 
 /** Value and error of a field, when it was this form that was sent. */

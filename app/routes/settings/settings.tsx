@@ -1,5 +1,5 @@
 import { data } from 'react-router'
-import { inShop, people, readShop } from '#db'
+import { apiTokens, inShop, people, readShop } from '#db'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/settings'
@@ -9,6 +9,8 @@ import { PeopleSettings } from './people'
 import { addSomeone, changeSomeone, resetSomeone } from './people.server'
 import { ShopSettings } from './shop'
 import { changeTheShop } from './shop.server'
+import { TokenSettings } from './tokens'
+import { makeToken, revokeToken } from './tokens.server'
 
 export function meta() {
   return [{ title: 'Settings · Keg' }]
@@ -22,6 +24,8 @@ export async function loader({ context }: Route.LoaderArgs) {
     preferences: preferencesOf(person.preferences),
     shop: isManager ? await readShop(tx) : null,
     people: isManager ? await people(tx) : null,
+    tokens: isManager ? await apiTokens(tx) : null,
+    timeZone: shop.timeZone,
     timeZones: isManager ? Intl.supportedValuesOf('timeZone') : [],
   }))
 }
@@ -33,6 +37,8 @@ const ACTIONS = {
   'add-person': addSomeone,
   'change-person': changeSomeone,
   'reset-person': resetSomeone,
+  'make-token': makeToken,
+  'revoke-token': revokeToken,
 }
 
 export async function action(args: Route.ActionArgs) {
@@ -43,9 +49,9 @@ export async function action(args: Route.ActionArgs) {
   return data({ intent, ...result }, { status: result.errors ? 400 : 200 })
 }
 
-/** One's own units, look and password; for managers the shop and its people. */
+/** One's own units, look and password; for managers the shop, its people and its tokens. */
 export default function Settings({ loaderData, actionData }: Route.ComponentProps) {
-  const { me, preferences, shop, people, timeZones } = loaderData
+  const { me, preferences, shop, people, tokens, timeZone, timeZones } = loaderData
   return (
     <>
       <div className="page-head">
@@ -62,6 +68,7 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
       <OwnSettings preferences={preferences} result={actionData} />
       {shop && <ShopSettings shop={shop} timeZones={timeZones} result={actionData} />}
       {people && <PeopleSettings people={people} me={me.userId} result={actionData} />}
+      {tokens && <TokenSettings tokens={tokens} timeZone={timeZone} result={actionData} />}
     </>
   )
 }

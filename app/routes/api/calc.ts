@@ -1,0 +1,79 @@
+import { findApiToken, inShop } from '#db'
+import { METRIC_UNITS, US_UNITS } from '#core/units'
+import { now, todayIn } from '~/session/clock.server'
+import { log } from '~/session/log.server'
+import { overLimit } from '~/session/rate.server'
+import { requestFacts } from '~/session/request-facts'
+import { answer, inputProblems } from '~/slide-rule/answer.server'
+import { cylindersFor } from '~/slide-rule/cylinders.server'
+import { problem } from '~/slide-rule/problem.server'
+import { run } from '~/slide-rule/run.server'
+import { TOOLS, toolNamed } from '~/slide-rule/tools'
+import type { Route } from './+types/calc'
+
+const JSON_HEADERS = { 'cache-control': 'no-store' }
+
+/** One calculation for a program: `GET /api/v1/calc/saturation?refrigerant=R-410A&t_C=31` with a token as bearer. */
+export async function loader({ request, params, context }: Route.LoaderArgs) {
+  const { address, reference } = context.get(requestFacts)
+  try {
+    const holder = await holderOf(request, address)
+    if (holder instanceof Response) return holder
+    const tool = toolNamed(params.tool)
+    if (!tool)
+      return problem(
+        404,
+        'No such tool',
+        `There is no tool "${params.tool}": there are ${TOOLS.map((t) => t.name).join(', ')}.`,
+      )
+    const asked = new URL(request.url).searchParams
+    const units = asked.get('units') === 'us' ? US_UNITS : METRIC_UNITS
+    const { shop, scopes } = holder
+    const cylinders = scopes.includes('cylinders')
+      ? await inShop(shop.shopId, (tx) => cylindersFor(tx, tool, asked))
+      : undefined
+    const done = run(
+      tool,
+      asked,
+      {
+        reading: { units },
+        today: todayIn(shop.timeZone),
+        fillMarginPct: shop.fillMarginPct,
+        ...(cylinders ? { cylinders } : {}),
+      },
+      true,
+    )
+    if (done.outcome)
+      return Response.json(answer(tool, { ...done, outcome: done.outcome }), { headers: JSON_HEADERS })
+    const errors = inputProblems(done)
+    return problem(422, 'These inputs have no result', errors[0]!.sentence, { errors })
+  } catch (error) {
+    log.error({ err: error, reference }, 'a calculation for a program failed')
+    return problem(
+      500,
+      'Something went wrong in Keg',
+      'Nothing was changed. Try again; if it stays, tell whoever runs Keg the reference.',
+      { reference },
+    )
+  }
+}
+
+export function action() {
+  return problem(405, 'Only GET', 'A calculation changes nothing: ask for it with GET.', {
+    headers: { allow: 'GET, HEAD' },
+  })
+}
+
+async function holderOf(request: Request, address: string) {
+  const [, token] = /^Bearer +(\S+)$/i.exec(request.headers.get('authorization') ?? '') ?? []
+  const holder = token ? await findApiToken(token, now()) : undefined
+  const over = holder ? await overLimit('API', holder.tokenId) : await overLimit('API_STRANGER', address)
+  if (over) return problem(429, 'Too many at once', over, { headers: { 'retry-after': '60' } })
+  if (holder) return holder
+  return problem(
+    401,
+    'No token, or one that is not in force',
+    'Send a token as "Authorization: Bearer keg_…": a manager makes one under Settings.',
+    { headers: { 'www-authenticate': 'Bearer' } },
+  )
+}

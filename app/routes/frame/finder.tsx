@@ -1,0 +1,94 @@
+import { type FormEvent, type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { Modal } from 'react-bootstrap'
+import { Link, useFetcher, useNavigate } from 'react-router'
+import type { Found } from './find'
+
+const PAUSE_MS = 150
+
+/** `/` from anywhere: to a tool, a cylinder, a system or a job by a few letters. */
+export function Finder({ open, close }: { open: boolean; close: () => void }) {
+  return (
+    <Modal show={open} onHide={close} aria-labelledby="finder-title" animation={false}>
+      <Modal.Body>
+        <Search close={close} />
+      </Modal.Body>
+    </Modal>
+  )
+}
+
+function Search({ close }: { close: () => void }) {
+  const fetcher = useFetcher<{ search: string; found: Found[] }>()
+  const navigate = useNavigate()
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const [text, setText] = useState('')
+  const { load } = fetcher
+  useEffect(() => {
+    void load('/find?q=')
+    return () => clearTimeout(timer.current)
+  }, [load])
+  const found = fetcher.data?.found ?? []
+  const groups = [...new Set(found.map(({ group }) => group))]
+  const settled = fetcher.state === 'idle' && fetcher.data?.search === text.trim()
+
+  const change = (next: string) => {
+    setText(next)
+    clearTimeout(timer.current)
+    timer.current = setTimeout(() => void load(`/find?q=${encodeURIComponent(next)}`), PAUSE_MS)
+  }
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    if (!settled || !found[0]) return
+    close()
+    void navigate(found[0].to)
+  }
+  const move = (event: KeyboardEvent) => {
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+    if (by === undefined) return
+    event.preventDefault()
+    const stops = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('input, a')]
+    const at = stops.indexOf(document.activeElement as HTMLElement)
+    stops[(at + by + stops.length) % stops.length]?.focus()
+  }
+  return (
+    <div onKeyDown={move} className="finder">
+      <form onSubmit={submit} role="search">
+        <label id="finder-title" htmlFor="finder-text" className="form-label">
+          Find a tool, a cylinder, a system or a job
+        </label>
+        <input
+          id="finder-text"
+          className="form-control"
+          value={text}
+          onChange={(event) => change(event.target.value)}
+          autoFocus
+          autoComplete="off"
+          spellCheck={false}
+          maxLength={60}
+        />
+      </form>
+      <div aria-live="polite">
+        {settled && found.length === 0 && (
+          <p className="quiet mt-2 mb-0">
+            Nothing has “{text.trim()}” in it: try fewer letters, or a job’s number.
+          </p>
+        )}
+        {groups.map((group) => (
+          <section key={group}>
+            <h2 className="h6 quiet">{group}</h2>
+            <ul>
+              {found
+                .filter((each) => each.group === group)
+                .map(({ to, name, beside }) => (
+                  <li key={to}>
+                    <Link to={to} onClick={close}>
+                      <strong>{name}</strong> <span className="quiet">{beside}</span>
+                    </Link>
+                  </li>
+                ))}
+            </ul>
+          </section>
+        ))}
+      </div>
+    </div>
+  )
+}

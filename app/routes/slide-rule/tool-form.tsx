@@ -1,0 +1,224 @@
+import { useEffect, useId, useRef, useState } from 'react'
+import { Button, Form, InputGroup } from 'react-bootstrap'
+import { useSubmit } from 'react-router'
+import { parseWeight, UnitError, type WeightReading } from '#core/units'
+import { KINDS, withUnit } from '~/slide-rule/kinds'
+import { FieldNotes } from '~/ui/field'
+import { useReading } from '~/ui/reader'
+import type { ShownField, ShownInput } from './load.server'
+
+const PAUSE_MS = 350
+
+interface ToolFormProps {
+  name: string
+  inputs: ShownInput[]
+  /** The answer in short, kept in sight on a phone. */
+  answer: { label: string; text: string } | undefined
+}
+
+/** The inputs. Each change asks for the result; without scripts the button does. */
+export function ToolForm({ name, inputs, answer }: ToolFormProps) {
+  const submit = useSubmit()
+  const reading = useReading()
+  const form = useRef<HTMLFormElement>(null)
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => () => clearTimeout(timer.current), [])
+
+  const send = () => {
+    clearTimeout(timer.current)
+    if (!form.current) return
+    const kinds = new Map(inputs.flatMap(fieldsOf).map((field) => [field.name, field]))
+    const asked = new URLSearchParams()
+    for (const [key, value] of new FormData(form.current)) {
+      const field = kinds.get(key)
+      const text = String(value).trim()
+      if (text !== '') asked.set(key, field?.kind ? withUnit(field.kind, text, reading) : text)
+    }
+    void submit(asked, {
+      action: `/slide-rule/${name}`,
+      replace: true,
+      preventScrollReset: true,
+      state: { own: true },
+    })
+  }
+  const soon = () => {
+    clearTimeout(timer.current)
+    timer.current = setTimeout(send, PAUSE_MS)
+  }
+  const shown = inputs.filter((input) => input.rows || !input.field.aside)
+  const aside = inputs.flatMap((input) => (!input.rows && input.field.aside ? [input.field] : []))
+  const changed = aside.some(({ typed, error }) => typed !== '' || error !== undefined)
+  return (
+    <form
+      ref={form}
+      className="tool-form sheet stack no-print"
+      method="get"
+      onSubmit={(event) => {
+        event.preventDefault()
+        send()
+      }}
+    >
+      {shown.map((input) =>
+        input.rows ? (
+          <fieldset key={input.label} className="tool-rows">
+            <legend>{input.label}</legend>
+            {input.lines.map((line, i) => (
+              <div key={i} className="tool-row">
+                {line.map((field) => (
+                  <ToolField key={field.name} field={field} soon={soon} now={send} />
+                ))}
+              </div>
+            ))}
+          </fieldset>
+        ) : (
+          <ToolField key={input.field.name} field={input.field} soon={soon} now={send} />
+        ),
+      )}
+      {aside.length > 0 && (
+        <details open={changed}>
+          <summary>
+            Taken as usual:{' '}
+            {aside.map(({ label, usual }) => `${label.toLowerCase()} ${usual ?? ''}`.trim()).join(', ')}
+          </summary>
+          <div className="stack mt-2">
+            {aside.map((field) => (
+              <ToolField key={field.name} field={field} soon={soon} now={send} />
+            ))}
+          </div>
+        </details>
+      )}
+      <Button type="submit" variant="outline-primary">
+        Work it out
+      </Button>
+      {answer && (
+        <div className="answer-bar" aria-hidden>
+          <span>{answer.label}</span>
+          <strong>{answer.text}</strong>
+        </div>
+      )}
+    </form>
+  )
+}
+
+const fieldsOf = (input: ShownInput): ShownField[] => (input.rows ? input.lines.flat() : [input.field])
+
+interface ToolFieldProps {
+  field: ShownField
+  /** After a pause in the typing. */
+  soon: () => void
+  /** At once. */
+  now: () => void
+}
+
+function ToolField({ field, soon, now }: ToolFieldProps) {
+  const id = useId()
+  const { name, type, label, help, error, typed, options } = field
+  if (type === 'flag')
+    return (
+      <Form.Check
+        id={id}
+        name={name}
+        value="yes"
+        label={label}
+        defaultChecked={typed !== ''}
+        onChange={now}
+      />
+    )
+  if (options)
+    return (
+      <Form.Group className="field">
+        <Form.Label htmlFor={id}>{label}</Form.Label>
+        <Form.Select
+          id={id}
+          name={name}
+          defaultValue={typed}
+          onChange={now}
+          isInvalid={error !== undefined}
+          aria-describedby={`${id}-notes`}
+        >
+          {options.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </Form.Select>
+        <FieldNotes id={`${id}-notes`} error={error} help={help} />
+      </Form.Group>
+    )
+  return <TypedField field={field} soon={soon} now={now} />
+}
+
+function TypedField({ field, soon, now }: ToolFieldProps) {
+  const { name, type, kind, label, help, error, typed, usual } = field
+  const id = useId()
+  const reading = useReading()
+  const input = useRef<HTMLInputElement>(null)
+  const [text, setText] = useState(typed)
+  const choose = kind === 'weight' ? readingsOf(text, reading.units.weight === 'kg' ? 'kg' : 'lb') : undefined
+  return (
+    <Form.Group className="field">
+      <Form.Label htmlFor={id}>{label}</Form.Label>
+      <InputGroup>
+        <Form.Control
+          ref={input}
+          id={id}
+          name={name}
+          type={type === 'day' ? 'date' : 'text'}
+          value={text}
+          placeholder={usual ?? ''}
+          onChange={(event) => {
+            setText(event.target.value)
+            soon()
+          }}
+          isInvalid={error !== undefined}
+          aria-describedby={`${id}-notes`}
+          autoComplete="off"
+          autoCapitalize="off"
+          spellCheck={false}
+          maxLength={60}
+        />
+        {kind && KINDS[kind].beside(reading) !== '' && (
+          <InputGroup.Text>
+            {kind === 'pressure'
+              ? gaugeUnit(KINDS[kind].beside(reading))
+              : degrees(KINDS[kind].beside(reading))}
+          </InputGroup.Text>
+        )}
+      </InputGroup>
+      {choose && (
+        <div className="echo">
+          <span>Which one?</span>
+          {choose.map(({ notation }) => (
+            <Button
+              key={notation}
+              variant="outline-primary"
+              onClick={() => {
+                setText(notation)
+                // The form is read once the field shows what was chosen.
+                setTimeout(now, 0)
+              }}
+            >
+              {notation}
+            </Button>
+          ))}
+        </div>
+      )}
+      <FieldNotes id={`${id}-notes`} error={choose ? undefined : error} help={help} />
+    </Form.Group>
+  )
+}
+
+const gaugeUnit = (unit: string) => (unit === 'psi' ? 'psig' : 'bar g')
+const degrees = (unit: string) => (unit === 'C' || unit === 'F' ? `°${unit}` : unit)
+
+/** The readings to tap, where what was typed has several. */
+function readingsOf(text: string, unit: 'kg' | 'lb'): WeightReading[] | undefined {
+  if (text.trim() === '') return undefined
+  try {
+    const parse = parseWeight(text, unit)
+    return parse.kind === 'choose' ? parse.readings : undefined
+  } catch (error) {
+    if (!(error instanceof UnitError)) throw error
+    return undefined
+  }
+}

@@ -1,0 +1,261 @@
+import type Joi from 'joi'
+import { refrigerantCode } from '#core/refrigerants'
+import { atmospherePa as atmosphereAt, UnitError } from '#core/units'
+import type { Reading } from '~/ui/measure'
+import { type Field, type Inputs, type Slot, slots } from './fields'
+import { atmosphereOf, KINDS, withUnit } from './kinds'
+import { limitsOf, schemaOf, variantName } from './schema.server'
+import type { Tool } from './tool'
+
+/** One input as it was given, or taken because nothing was. */
+export interface Given {
+  name: string
+  field: Field
+  /** SI, or text; undefined where nothing stands. */
+  value: number | string | boolean | undefined
+  assumed: boolean
+}
+
+export interface ReadInputs {
+  /** Empty when all could be read. */
+  errors: Record<string, string>
+  /** Required and not given yet. */
+  missing: Slot[]
+  given: Given[]
+  /** As `work` takes them. */
+  values: Record<string, unknown>
+  /** With the local atmosphere, where a height is given. */
+  reading: Reading
+}
+
+interface How {
+  reading: Reading
+  /** Programs must say the unit, and may not send what nobody asked for. */
+  strict: boolean
+}
+
+/**
+ * Reads the inputs of a tool from an address: in the notation of the trade (`t=31 C`), or as plain numbers whose name
+ * says the unit (`t_C=31`). Everything passes the tool's one schema.
+ */
+export function readInputs(tool: Tool, params: URLSearchParams, { reading: asked, strict }: How): ReadInputs {
+  const errors: Record<string, string> = {}
+  const all = slots(tool.inputs)
+  const reading = readHeight(all, params, asked, strict)
+  const wanted: Record<string, unknown> = {}
+  /** Read from notation, so that nothing is lost on the way through a unit. */
+  const exact: Record<string, number> = {}
+  for (const slot of all) {
+    const { name, field } = slot
+    if (field.type === 'measure') collect(slot, params, reading, strict, { wanted, exact, errors })
+    else {
+      const text = clean(params.get(name))
+      if (text !== '') wanted[name] = field.type === 'gas' ? (refrigerantCode(text) ?? text) : text
+    }
+  }
+  if (strict) refuseStrangers(all, params, wanted)
+
+  const { value, error } = schemaOf(tool).validate(wanted, { abortEarly: false })
+  const missing: Slot[] = []
+  for (const detail of error?.details ?? []) place(detail, all, reading, errors, missing)
+
+  const given = all.map((slot): Given => readSlot(slot, value ?? {}, exact, reading, errors))
+  for (const { name, field, value: si } of given)
+    if (typeof si === 'number' && !(name in errors) && !within(si, field))
+      errors[name] = rangeSentence(field, reading)
+  const values = assemble(tool.inputs, given, errors)
+  return { errors, missing: missing.filter(({ name }) => !(name in errors)), given, values, reading }
+}
+
+const clean = (text: string | null) => (text ?? '').replaceAll('\0', '').trim().slice(0, 200)
+
+function readHeight(all: Slot[], params: URLSearchParams, asked: Reading, strict: boolean): Reading {
+  const slot = all.find(({ name }) => name === 'altitude')
+  if (!slot) return asked
+  const found = { wanted: {} as Record<string, unknown>, exact: {} as Record<string, number>, errors: {} }
+  collect(slot, params, asked, strict, found)
+  const metres =
+    found.exact.altitude ??
+    Number(found.wanted.altitude_m ?? (Number(found.wanted.altitude_ft) * 0.3048 || 0))
+  return Number.isFinite(metres) && within(metres, slot.field)
+    ? { ...asked, atmospherePa: atmosphereAt(metres) }
+    : asked
+}
+
+interface Found {
+  wanted: Record<string, unknown>
+  exact: Record<string, number>
+  errors: Record<string, string>
+}
+
+function collect(
+  { name, field }: Slot,
+  params: URLSearchParams,
+  reading: Reading,
+  strict: boolean,
+  found: Found,
+) {
+  const kind = KINDS[field.kind!]
+  for (const variant of kind.variants) {
+    const key = variantName(name, variant)
+    const text = clean(params.get(key))
+    if (text !== '' && key !== name) found.wanted[key] = text
+  }
+  const text = clean(params.get(name))
+  if (text === '') return
+  if (strict && withUnit(field.kind!, text, reading) !== text) {
+    found.errors[name] =
+      `Say the unit of ${name}: ${kind.variants.map((v) => variantName(name, v)).join(', ')}, or ${name}=${withUnit(field.kind!, text, reading)}.`
+    return
+  }
+  try {
+    const si = kind.read(text, reading)
+    found.exact[name] = si
+    const main = kind.variants[0]!
+    found.wanted[variantName(name, main)] = main.fromSi(si, atmosphereOf(reading))
+  } catch (error) {
+    if (!(error instanceof UnitError)) throw error
+    found.errors[name] = error.message
+  }
+}
+
+/** What nobody asked for goes into the schema too, which refuses it. */
+function refuseStrangers(all: Slot[], params: URLSearchParams, wanted: Record<string, unknown>) {
+  const known = new Set(
+    all.flatMap(({ name, field }) => [
+      name,
+      ...(field.type === 'measure' ? KINDS[field.kind!].variants.map((v) => variantName(name, v)) : []),
+    ]),
+  )
+  for (const [key, text] of params) if (!known.has(key) && key !== 'units') wanted[key] = text
+}
+
+/** The slot that a key of the schema belongs to. */
+function slotOf(key: string, all: Slot[]): Slot | undefined {
+  return all.find(
+    ({ name, field }) =>
+      key === name ||
+      (field.type === 'measure' && KINDS[field.kind!].variants.some((v) => variantName(name, v) === key)),
+  )
+}
+
+/** One sentence on the field that the schema stumbled over. */
+function place(
+  detail: Joi.ValidationErrorItem,
+  all: Slot[],
+  reading: Reading,
+  errors: Record<string, string>,
+  missing: Slot[],
+) {
+  const context = (detail.context ?? {}) as { peers?: string[]; key?: string; value?: unknown }
+  const key = String(detail.path[0] ?? context.peers?.[0] ?? '')
+  const slot = slotOf(key, all)
+  if (!slot) {
+    errors[key] = `This tool takes no "${key}": leave it out, or look at /api/v1/openapi.json for its inputs.`
+    return
+  }
+  const { name, field } = slot
+  if (detail.type === 'any.required' || detail.type === 'object.missing') {
+    if (!(name in errors)) missing.push(slot)
+    return
+  }
+  errors[name] ??= sentence(detail.type, field, name, context, reading)
+}
+
+function sentence(
+  type: string,
+  field: Field,
+  name: string,
+  { peers, key, value }: { peers?: string[]; key?: string; value?: unknown },
+  reading: Reading,
+): string {
+  if (type === 'object.xor' || type === 'object.oxor')
+    return `Give ${name} once only, as one of ${peers!.join(', ')}.`
+  if (field.type === 'gas')
+    return `Keg has no table for "${String(value)}": choose a refrigerant from the list.`
+  if (field.type === 'choice') return `"${String(value)}" is not offered here: choose one from the list.`
+  if (field.type === 'day') return 'Enter a date as year-month-day, such as 2026-03-31.'
+  if (field.type === 'flag') return `${field.label}: write yes or no.`
+  if (type === 'number.base')
+    return `"${String(value)}" is not a number: ${key} takes plain digits, such as 12.5.`
+  return rangeSentence(field, reading)
+}
+
+function within(si: number, field: Field): boolean {
+  const [least, most] = limitsOf(field)
+  const dust = 1e-9 * Math.max(Math.abs(least), Math.abs(most))
+  return si >= least - dust && si <= most + dust
+}
+
+function rangeSentence(field: Field, reading: Reading): string {
+  const [least, most] = limitsOf(field)
+  const show = (value: number) => KINDS[field.kind!].show(value, reading)
+  return `Between ${show(least)} and ${show(most)}: check the number and its unit.`
+}
+
+function readSlot(
+  { name, field }: Slot,
+  value: Record<string, unknown>,
+  exact: Record<string, number>,
+  reading: Reading,
+  errors: Record<string, string>,
+): Given {
+  if (field.type !== 'measure') {
+    const found = value[name] as string | boolean | undefined
+    if (field.type === 'day' && typeof found === 'string' && !(name in errors) && !isDay(found))
+      errors[name] = 'There is no such day: enter a date as year-month-day, such as 2026-03-31.'
+    return { name, field, value: found, assumed: false }
+  }
+  if (exact[name] !== undefined) return { name, field, value: exact[name], assumed: false }
+  for (const variant of KINDS[field.kind!].variants) {
+    const number = value[variantName(name, variant)]
+    if (typeof number === 'number')
+      return { name, field, value: variant.toSi(number, atmosphereOf(reading)), assumed: false }
+  }
+  return { name, field, value: name in errors ? undefined : field.fallback, assumed: true }
+}
+
+function isDay(text: string): boolean {
+  const date = new Date(`${text}T00:00:00Z`)
+  return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text)
+}
+
+/** Rows are lists of those that count; a row that counts must be whole. */
+function assemble(inputs: Inputs, given: Given[], errors: Record<string, string>): Record<string, unknown> {
+  const byName = new Map(given.map((each) => [each.name, each]))
+  const values: Record<string, unknown> = {}
+  for (const [name, input] of Object.entries(inputs)) {
+    if (input.type !== 'rows') {
+      values[name] = byName.get(name)!.value
+      continue
+    }
+    const rows = []
+    for (let i = 1; i <= input.count; i++) {
+      const cell = (as: string) => byName.get(`${name}_${i}_${as}`)!
+      const by = cell(input.by)
+      const begun = Object.keys(input.fields).filter((as) => {
+        const { value, assumed, field } = cell(as)
+        return value !== undefined && !assumed && field.type !== 'choice'
+      })
+      if ((by.value === undefined || by.assumed) && !(`${name}_${i}_${input.by}` in errors)) {
+        if (begun.length > 0)
+          errors[by.name] = `Enter ${by.field.label.toLowerCase()} too, or empty the rest of this line.`
+        continue
+      }
+      for (const [as, field] of Object.entries(input.fields))
+        if (
+          cell(as).value === undefined &&
+          !field.optional &&
+          field.type === 'measure' &&
+          !(cell(as).name in errors)
+        )
+          errors[cell(as).name] = `Enter ${field.label.toLowerCase()} too.`
+      rows.push({
+        row: i,
+        ...Object.fromEntries(Object.keys(input.fields).map((as) => [as, cell(as).value])),
+      })
+    }
+    values[name] = rows
+  }
+  return values
+}

@@ -1,0 +1,41 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { formatLinear, type LinearKind, parseLinear, UnitError, usualUnit } from '.'
+
+describe('parseLinear', () => {
+  it.each([
+    ['bore', '3/8 in', 'mm', 0.009525],
+    ['bore', '8', 'mm', 0.008],
+    ['capacity', '14', 'L', 0.014],
+    ['capacity', '0,5 ft3', 'L', 0.01415842],
+    ['room', '60', 'm3', 60],
+    ['flow', '6 cfm', 'L/s', 0.0028316844],
+    ['duration', '1.5 h', 'min', 5400],
+    ['days', '2 years', 'days', 730],
+    ['difference', '9 °F', 'K', 5],
+    ['difference', '-2', 'K', -2],
+    ['pressure-difference', '1 psi', 'bar', 6894.757293],
+    ['share', '20', '%', 0.2],
+    ['number', '3', '', 3],
+  ] as const)('%s: "%s"', (kind, text, bare, wanted) => {
+    expect(parseLinear(kind, text, bare)).toBeCloseTo(wanted, 7)
+  })
+  it.each(['', 'a few', '3 stone', '1/0 mm', '1 2 3'])('refuses "%s" with an example', (text) => {
+    expect(() => parseLinear('bore', text, 'mm')).toThrow(UnitError)
+  })
+  it('reads back what it writes', () => {
+    const kinds = ['bore', 'capacity', 'flow', 'difference', 'pressure-difference'] as LinearKind[]
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...kinds),
+        fc.constantFrom('m' as const, 'ft' as const),
+        fc.double({ min: 0.01, max: 500, noNaN: true }),
+        (kind, style, inUnits) => {
+          const unit = usualUnit(kind, style)
+          const value = parseLinear(kind, String(inUnits.toFixed(3)), unit)
+          expect(parseLinear(kind, formatLinear(kind, value, unit, 9), '') / value).toBeCloseTo(1, 6)
+        },
+      ),
+    )
+  })
+})
