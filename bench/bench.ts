@@ -1,14 +1,17 @@
 // Loads a large shop and prints a table of speeds and sizes. Used by ./keg bench; nothing here can fail on a slow machine.
 import { createHash, randomUUID } from 'node:crypto'
 import { gzipSync } from 'node:zlib'
+import { VALVE_CORE } from '#core/hoses'
+import { identify } from '#core/identity'
 import { REFRIGERANTS, saturationPressurePa, saturationTempK, tableOf } from '#core/refrigerants'
 import { type Entry, foldTape } from '#core/tape'
+import { evacuationCurve } from '#core/vacuum'
 import { addPerson, closeDatabase, customerNamed, foundShop, inShop, openSession, siteNamed } from '#db'
 import { analyse, fillShop } from '../db/bulk'
 
 const SIZES = { cylinders: 5_000, systems: 2_000, jobs: 20_000, entriesPerJob: 20 }
 const ROUNDS = 100
-const WARM_UP = 40
+const WARM_UP = 120
 const origin = `http://127.0.0.1:${process.env.KEG_PORT}`
 
 interface Row {
@@ -78,6 +81,10 @@ async function pages(cookie: string) {
     ['Job report', `/jobs/${id('job 9')}/report`],
     ['Ledger', '/ledger'],
     ['Settings', '/settings'],
+    ['Slide rule', '/slide-rule'],
+    ['Saturation', '/slide-rule/saturation?refrigerant=R-407C&t=31+C'],
+    ['Cylinder fill over all cylinders', '/slide-rule/fill?refrigerant=R-410A&charge=90+kg'],
+    ['Finder', '/find?q=12'],
   ] as const
   for (const [what, path] of paths) {
     const times: number[] = []
@@ -146,6 +153,27 @@ function computations() {
     measured: (fromPressure / calls) * 1000,
     wanted: 1,
     unit: 'µs',
+  })
+  rows.push({
+    what: 'Identify over all refrigerants',
+    measured: median(300, () => {
+      sink += identify({ pressurePa: 1.05e6, tempK: 298.15, gaugePa: 1e4, clampK: 1 }).length
+    }),
+    wanted: 0.2,
+    unit: 'ms',
+  })
+  const rigs = [4.8e-3, 8e-3, 11e-3, 12.7e-3].map((boreM) => ({
+    tubes: [{ boreM, lengthM: 1.5 }, VALVE_CORE],
+    pumpM3s: 2.4e-3,
+    ultimatePa: 2,
+  }))
+  rows.push({
+    what: 'Evacuation of 4 hose sets, as the worker does it',
+    measured: median(50, () => {
+      for (const rig of rigs) sink += evacuationCurve(rig, 0.01, 101_325, 66.7).length
+    }),
+    wanted: 50,
+    unit: 'ms',
   })
   if (!Number.isFinite(sink)) throw new Error('a look-up gave no number')
 }

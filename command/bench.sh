@@ -8,7 +8,7 @@ keg_bench() {
   migrate
   step "Loading a large shop; about a minute"
   export KEG_PORT=${KEG_PORT:-4698} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn
-  node --import tsx server/listen.ts >"$STATE/server.log" 2>&1 &
+  run_server >"$STATE/server.log" 2>&1 &
   local server=$!
   wait_for_server "$STATE/server.log"
   run_ts bench/bench.ts || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }

@@ -81,10 +81,11 @@ export async function cylindersFor(tx: ShopTx, refrigerant: string, jobId: strin
     order by c.balance_mg desc limit 1000`
 }
 
-/** Recovery cylinders and station tanks in use: which of them may take a gas is for the rules to say. */
-export async function cylindersThatMayTake(tx: ShopTx): Promise<CylinderRow[]> {
+/** Recovery cylinders and station tanks in use that hold this gas or none: the rules say which of them may take it. */
+export async function cylindersThatMayTake(tx: ShopTx, refrigerant: string): Promise<CylinderRow[]> {
   return tx<CylinderRow[]>`
     ${SELECT(tx)} where c.retired_at is null and c.kind in ('recovery', 'station')
+      and (c.refrigerant = ${refrigerant} or c.refrigerant is null)
     order by c.cylinder_id limit 10000`
 }
 
@@ -174,19 +175,21 @@ async function labelled(write: () => PromiseLike<unknown>) {
  * days, and the fullest. Three tenths of the water capacity lie below the limit of every refrigerant.
  */
 export async function needingAttention(tx: ShopTx, today: string, limit = 20): Promise<CylinderRow[]> {
-  const [amiss, fullest] = await Promise.all([
-    tx<CylinderRow[]>`
-      ${SELECT(tx)}
-      where c.retired_at is null and (
-        c.condition in ('doubtful', 'mixed') or c.balance_mg < 0
-        or (c.kind <> 'one-way' and (c.tested_on is null
-          or c.tested_on + make_interval(years => c.test_years) < ${today}::date + interval '30 days')))
-      order by (c.condition = 'mixed') desc, c.balance_mg desc limit ${limit}`,
+  const [fullest, amiss, testDue] = await Promise.all([
     tx<CylinderRow[]>`
       ${SELECT(tx)}
       where c.retired_at is null and c.kind in ('recovery', 'station') and c.balance_mg > 0.3 * c.water_capacity_mg
       order by c.balance_mg::double precision / c.water_capacity_mg desc limit ${limit}`,
+    tx<CylinderRow[]>`
+      ${SELECT(tx)}
+      where c.retired_at is null and (c.condition in ('doubtful', 'mixed') or c.balance_mg < 0)
+      order by (c.condition = 'mixed') desc, c.balance_mg desc limit ${limit}`,
+    tx<CylinderRow[]>`
+      ${SELECT(tx)}
+      where c.retired_at is null and c.kind <> 'one-way'
+        and (c.test_due is null or c.test_due < ${today}::date + 30)
+      order by c.test_due nulls first limit ${limit}`,
   ])
-  const known = new Set(fullest.map((c) => c.cylinderId))
-  return [...fullest, ...amiss.filter((c) => !known.has(c.cylinderId))]
+  const known = new Map([...fullest, ...amiss, ...testDue].map((c) => [c.cylinderId, c]))
+  return [...known.values()]
 }

@@ -58,7 +58,7 @@ describe('another shop', () => {
         await db.jobs(tx, 10),
         await db.jobsInHand(tx),
         await db.findJobs(tx, '', 10),
-        await db.cylindersThatMayTake(tx),
+        await db.cylindersThatMayTake(tx, 'R-410A'),
         await db.apiTokens(tx),
         await db.jobsOn(tx, their.system),
         await db.jobsWaitingFor(tx, their.cylinder),

@@ -11,7 +11,7 @@ const LOOKS = [
 
 for (const { name, ...look } of LOOKS)
   test(`the main screens, ${name}`, async ({ as, browser, shop }) => {
-    test.setTimeout(120_000)
+    test.setTimeout(240_000)
     const [cylinder, system, job] = await Promise.all([aCylinder(shop), aSystem(shop), aJob(shop)])
     const runId = randomUUID()
     await note(
@@ -46,6 +46,13 @@ for (const { name, ...look } of LOOKS)
       `/jobs/${job}/report`,
       '/ledger',
       '/settings',
+      '/slide-rule',
+      '/slide-rule/saturation',
+      '/slide-rule/saturation?refrigerant=R-407C&t=31+C&also_1_refrigerant=R-410A',
+      '/slide-rule/identify?p=9.5+bar&t=25+C&expected=R-22',
+      '/slide-rule/fill?refrigerant=R-290&wc=21.6+kg&tare=11.3+kg&gross=25+kg',
+      '/slide-rule/evacuation-time?volume=10+L&set_1_length=1.5+m',
+      '/slide-rule/leak-rate?refrigerant=warm&full=18+kg&add_1_mass=2.4+kg',
     ]
     for (const path of paths) {
       await open(page, path)

@@ -17,6 +17,17 @@ await shoot(mara, 'system', '/systems', 'Bakery retarder')
 await shoot(mara, 'ledger', '/ledger')
 await shoot(mara, 'new-job', '/jobs/new')
 await shoot(mara, 'settings', '/settings')
+await shoot(mara, 'slide-rule', '/slide-rule')
+await shoot(
+  mara,
+  'slide-rule-saturation',
+  '/slide-rule/saturation?refrigerant=R-407C&t=31+C&also_1_refrigerant=R-410A&also_2_refrigerant=R-134a',
+)
+await shoot(
+  mara,
+  'slide-rule-fill',
+  '/slide-rule/fill?refrigerant=R-32&wc=21.6+kg&tare=11.3+kg&gross=19+kg&t=20+C',
+)
 await shoot(mara, 'job-verdict', '/', 'Compressor 2 seized', async (page) => stage(page, 'Recover'))
 await shoot(mara, 'job-evacuated', '/jobs', 'Yearly check', async (page) => stage(page, 'Evacuate'))
 await shoot(mara, 'charge-label', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Charge label'))
@@ -26,6 +37,11 @@ await shoot(ines, 'job-recovering', '/', 'Bridge hot')
 const night = await signIn(browser, 'ines', 'dark', PHONE)
 await shoot(night, 'job-phone-dark', '/', 'Bridge hot')
 await shoot(night, 'bench-phone-dark', '/')
+await shoot(
+  night,
+  'slide-rule-phone-dark',
+  '/slide-rule/evacuation-time?volume=10+L&set_1_length=1.5+m&set_1_core=in&set_2_size=3/8&set_2_length=1.5+m',
+)
 const door = await (await browser.newContext({ viewport: DESK })).newPage()
 await shoot(door, 'sign-in', '/sign-in')
 await browser.close()

@@ -1,3 +1,4 @@
+import { refrigerantCode } from '#core/refrigerants'
 import type { CylinderRow, ShopTx } from '#db'
 import { cylindersThatMayTake } from '#db'
 import type { Tool } from './tool'
@@ -9,5 +10,6 @@ export async function cylindersFor(
   params: URLSearchParams,
 ): Promise<CylinderRow[] | undefined> {
   const asked = tool.usesCylinders && [...params.keys()].some((key) => key.startsWith('charge'))
-  return asked ? cylindersThatMayTake(tx) : undefined
+  const refrigerant = refrigerantCode(params.get('refrigerant') ?? '')
+  return asked && refrigerant ? cylindersThatMayTake(tx, refrigerant) : undefined
 }

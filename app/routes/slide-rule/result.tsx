@@ -132,9 +132,11 @@ export function Notes({ outcome }: { outcome: ShownOutcome }) {
   const { caution, uncertainty, source, unknown } = outcome
   return (
     <>
-      <section className="caution-box">
-        <List title="Caution">{caution}</List>
-      </section>
+      {caution.length > 0 && (
+        <section className="caution-box">
+          <List title="Caution">{caution}</List>
+        </section>
+      )}
       <section className="sheet notes">
         <List title="How sure">{uncertainty}</List>
         <List title="What it does not know">{unknown}</List>

@@ -65,7 +65,13 @@ export function ToolForm({ name, inputs, answer }: ToolFormProps) {
             {input.lines.map((line, i) => (
               <div key={i} className="tool-row">
                 {line.map((field) => (
-                  <ToolField key={field.name} field={field} soon={soon} now={send} />
+                  <ToolField
+                    key={field.name}
+                    // Said once, on the first line.
+                    field={i === 0 ? field : withoutHelp(field)}
+                    soon={soon}
+                    now={send}
+                  />
                 ))}
               </div>
             ))}
@@ -101,6 +107,10 @@ export function ToolForm({ name, inputs, answer }: ToolFormProps) {
 }
 
 const fieldsOf = (input: ShownInput): ShownField[] => (input.rows ? input.lines.flat() : [input.field])
+
+function withoutHelp({ help: _, ...field }: ShownField): ShownField {
+  return field
+}
 
 interface ToolFieldProps {
   field: ShownField

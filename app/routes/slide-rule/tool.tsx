@@ -43,7 +43,7 @@ export default function ToolPage({ loaderData }: Route.ComponentProps) {
           )}
         </div>
       </div>
-      <p className="print-only">With {givenOf(inputs).join(' · ')}</p>
+      <p className="print-only">{givenOf(inputs).join(' · ')}</p>
       <div className="tool-answer">
         {outcome ? (
           <Hero outcome={outcome} />
@@ -85,6 +85,6 @@ function givenOf(inputs: ShownInput[]): string[] {
   const fields = inputs.flatMap((input) => (input.rows ? input.lines.slice(0, -1).flat() : [input.field]))
   return fields.flatMap(({ label, typed, usual, options }) => {
     const words = options?.find(([value]) => value === typed)?.[1] ?? (typed || usual)
-    return words ? [`${label.toLowerCase()} ${words}`] : []
+    return words ? [`${label}: ${words}`] : []
   })
 }

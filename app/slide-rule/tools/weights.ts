@@ -45,7 +45,7 @@ export default tool({
         most: 100_000,
         help: '3 lb 9 oz, 3lb9, 57 oz, 3.56 lb, 0.75 kg, 750 g',
       }),
-      sign: choice('Then', { plus: 'add', minus: 'take away' }),
+      sign: choice('Sign', { plus: '+ add', minus: '− take away' }),
     }),
   },
   example: { w_1_weight: '3.6 lb', w_2_weight: '12 oz', w_2_sign: 'minus' },
@@ -60,6 +60,17 @@ export default tool({
         text: notations(sumKg)[reading.units.weight === 'kg' ? 3 : 0]!,
         beside: notations(sumKg).join(' = '),
       },
+      ...(warn
+        ? {
+            judgement: {
+              outcome: 'caution' as const,
+              words: `${warn.decimal} is not ${warn.misread}`,
+              reasons: [
+                `The digit after the point is tenths of a pound, not ounces. Taking one for the other is off by ${say('weight', Math.abs(warn.offKg))}.`,
+              ],
+            },
+          }
+        : {}),
       figures: [{ name: 'sum', label: 'Together', kind: 'weight', value: sumKg }],
       working: w.map(({ weight, sign }, i) => ({
         what: i === 0 && sign === 'plus' ? 'Start with' : sign === 'minus' ? 'Take away' : 'Add',
@@ -70,11 +81,7 @@ export default tool({
         'Exact: the factors are defined, 1 lb = 453.59237 g, 1 oz = 28.349523125 g. A scale is only good to its own last digit.',
       ],
       source: ['International pound of 1959.'],
-      caution: warn
-        ? [
-            `${warn.decimal} is not ${warn.misread}: the digit after the point is tenths of a pound, not ounces. Taking one for the other is off by ${say('weight', Math.abs(warn.offKg))}.`,
-          ]
-        : [],
+      caution: [],
       unknown: ['Whether a weight is gross or net.'],
       tables: [
         {
