@@ -235,10 +235,11 @@ function assemble(inputs: Inputs, given: Given[], errors: Record<string, string>
       const by = cell(input.by)
       const begun = Object.keys(input.fields).filter((as) => {
         const { value, assumed, field } = cell(as)
-        return value !== undefined && !assumed && field.type !== 'choice'
+        return value !== undefined && !assumed && (field.type !== 'choice' || value !== field.fallback)
       })
-      if ((by.value === undefined || by.assumed) && !(`${name}_${i}_${input.by}` in errors)) {
-        if (begun.length > 0)
+      const counts = by.assumed && by.value !== undefined && begun.length > 0
+      if (!counts && (by.value === undefined || by.assumed) && !(`${name}_${i}_${input.by}` in errors)) {
+        if (begun.some((as) => cell(as).field.type !== 'choice'))
           errors[by.name] = `Enter ${by.field.label.toLowerCase()} too, or empty the rest of this line.`
         continue
       }

@@ -36,6 +36,14 @@ describe.each(TOOLS.map((tool) => [tool.name, tool] as const))('%s', (_name, too
       expect(outcome!.unknown.length).toBeGreaterThan(0)
       expect(new Set(outcome!.figures.map((f) => f.name)).size).toBe(outcome!.figures.length)
       expect(JSON.stringify(outcome)).not.toMatch(/NaN|undefined|Infinity/)
+      // In JSON all of these stand beside each other.
+      const names = [
+        'summary',
+        'verdict',
+        ...outcome!.figures.map((f) => f.name),
+        ...Object.keys(outcome!.data ?? {}),
+      ]
+      expect(new Set(names).size).toBe(names.length)
     }
   })
 
@@ -208,6 +216,26 @@ describe('the worked examples', () => {
     expect(
       worked('evacuation-time', { volume: '10 L', target: '25 micron', ultimate: '50 micron' }).errors.target,
     ).toMatch(/only reaches/)
+  })
+  it('a hose chosen without a length has the usual one', () => {
+    const { data } = outcome('evacuation-time', { volume: '10 L', set_2_size: '1/2' })
+    expect((data!.sets as { name: string }[]).map((s) => s.name)).toEqual(['1/2 in, 1.5 m, core out'])
+  })
+  it('several additions without their days have no rate', () => {
+    const given = { refrigerant: 'R-404A', full: '10 kg', add_1_mass: '1 kg', add_2_mass: '2 kg' }
+    expect(worked('leak-rate', given).errors.add_1_on).toMatch(/day of each addition/)
+  })
+  it('tells air from the refrigerant that should be in it', () => {
+    const found = figures('identify', {
+      p: '6.72 bar',
+      t: '25 C',
+      expected: 'R-134a',
+      gauge: '0.02 bar',
+      clamp: '0.3 K',
+    })
+    expect(found.air_of_vapour).toBeGreaterThan(0.1)
+    const empty = outcome('identify', { p: '3 bar', t: '25 C', expected: 'R-134a' })
+    expect(empty.hero.text).toBe('no liquid left')
   })
   it('0.5 in steps of 0.2 is 0.6', () => {
     expect(figures('oil', { out: '0.5 mL', step: '0.2 mL' })).toMatchObject({

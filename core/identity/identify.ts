@@ -24,6 +24,8 @@ export interface Candidate {
   fit: 'fits' | 'above' | 'below'
   /** Bubble pressure at the measured temperature, absolute Pa. */
   saturationPa: number
+  /** Standard deviation of measured less bubble pressure, Pa. */
+  sigmaPa: number
   /** Measured less bubble pressure, in standard deviations. */
   deviations: number
   /** Saturation temperature at the measured pressure less the measured one, kelvin; undefined beyond the table. */
@@ -58,7 +60,7 @@ export function identify(at: AtRest, codes: readonly string[] = REFRIGERANTS): C
     const fit = Math.abs(deviations) <= WITHIN ? 'fits' : deviations > 0 ? 'above' : 'below'
     const likelihood = fit === 'fits' ? Math.exp(-0.5 * deviations ** 2) / sigmaPa : 0
     weight += likelihood
-    candidates.push({ code, fit, saturationPa, deviations, differenceK: undefined, likelihood })
+    candidates.push({ code, fit, saturationPa, sigmaPa, deviations, differenceK: undefined, likelihood })
   }
   for (const candidate of candidates) {
     if (candidate.fit !== 'fits') continue

@@ -42,7 +42,7 @@ export async function loadTool({ request, params, context }: Route.LoaderArgs) {
   const reading: Reading = { units: preferencesOf(person.preferences).units }
   const asked = tidy(tool, url.searchParams, reading)
   // A link says the same to everybody: bare numbers get the unit in which they were meant.
-  if (asked.toString() !== withoutExtras(url.searchParams).toString())
+  if (sorted(asked) !== sorted(withoutExtras(url.searchParams)))
     throw redirect(`/slide-rule/${tool.name}${asked.size > 0 ? `?${asked}` : ''}`)
 
   return inShop(shop.shopId, async (tx) => {
@@ -64,6 +64,9 @@ export async function loadTool({ request, params, context }: Route.LoaderArgs) {
       example: `/slide-rule/${tool.name}?${new URLSearchParams(tool.example)}`,
       outcome: outcome && {
         ...outcome,
+        onward: (outcome.onward ?? []).filter(
+          ({ to }) => person.role !== 'trainee' || !to.startsWith('/jobs/'),
+        ),
         figures: outcome.figures.map((figure) => ({ ...figure, text: textOf(figure, done.reading) })),
       },
       jobs: jobs.map(({ jobId, number, title, system }) => ({ jobId, number, title: title || system || '' })),
@@ -87,6 +90,13 @@ function tidy(tool: Tool, params: URLSearchParams, reading: Reading): URLSearchP
     }
   }
   return tidied
+}
+
+/** In whichever order they stand. */
+function sorted(params: URLSearchParams): string {
+  const copy = new URLSearchParams(params)
+  copy.sort()
+  return copy.toString()
 }
 
 /** The data of a page is asked for under its own address with these. */

@@ -32,7 +32,9 @@ export function ToolForm({ name, inputs, answer }: ToolFormProps) {
     for (const [key, value] of new FormData(form.current)) {
       const field = kinds.get(key)
       const text = String(value).trim()
-      if (text !== '') asked.set(key, field?.kind ? withUnit(field.kind, text, reading) : text)
+      // What is taken anyway does not stand in the link.
+      const usual = field?.type === 'choice' && field.options?.[0]?.[0] === text
+      if (text !== '' && !usual) asked.set(key, field?.kind ? withUnit(field.kind, text, reading) : text)
     }
     void submit(asked, {
       action: `/slide-rule/${name}`,
@@ -219,7 +221,7 @@ function TypedField({ field, soon, now }: ToolFieldProps) {
 }
 
 const gaugeUnit = (unit: string) => (unit === 'psi' ? 'psig' : 'bar g')
-const degrees = (unit: string) => (unit === 'C' || unit === 'F' ? `°${unit}` : unit)
+const degrees = (unit: string) => (unit === 'C' || unit === 'F' ? `°${unit}` : unit.replace('3', '³'))
 
 /** The readings to tap, where what was typed has several. */
 function readingsOf(text: string, unit: 'kg' | 'lb'): WeightReading[] | undefined {

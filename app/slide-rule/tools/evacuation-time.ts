@@ -70,7 +70,7 @@ export default tool({
       set.length > 0
         ? set
         : [
-            { size: '1/4' as const, length: 1.5, core: 'in' as const },
+            { size: '1/4' as const, length: 1.5, core: 'out' as const },
             { size: '3/8' as const, length: 1.5, core: 'out' as const },
           ]
     const sets = given.map(({ size, length, core }) => {

@@ -45,7 +45,7 @@ export default tool({
       throw new Refusal({
         t: `${expected} has no liquid, or no table, at ${say('temperature', t)}: measure colder, or leave the expectation out.`,
       })
-    const sigmaPa = own ? Math.abs((p - own.saturationPa) / (own.deviations || 1)) : 0
+    const sigmaPa = own?.sigmaPa ?? 0
     const air = own && own.fit === 'above' ? airShare(p, own.saturationPa, sigmaPa) : undefined
     const listed = (fits.length > 0 ? fits : found.slice(0, 4)).slice(0, SHOWN)
     return {

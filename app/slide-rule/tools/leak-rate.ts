@@ -64,6 +64,10 @@ export default tool({
       throw new Refusal({ lost: 'More than the full charge cannot be missing: check both figures.' })
     const additions = add.map(({ mass, on: day, row }) => {
       const daysAgo = day === undefined ? 0 : Math.round((Date.parse(today) - Date.parse(day)) / DAY_MS)
+      if (day === undefined && add.length > 1)
+        throw new Refusal({
+          [`add_${row}_on`]: 'Enter the day of each addition: the rate depends on the time between them.',
+        })
       if (daysAgo < 0)
         throw new Refusal({
           [`add_${row}_on`]: 'That day is still to come: enter the day on which it was added.',

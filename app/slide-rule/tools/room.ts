@@ -103,7 +103,7 @@ export default tool({
       data: {
         safety_class: safetyClass,
         lower_flammable_limit_kg_m3: lowerFlammableLimit ?? null,
-        verdict: found.verdict.code,
+        verdict_code: found.verdict.code,
       },
       working: [
         ...(volume === undefined
