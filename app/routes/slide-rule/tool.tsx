@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Link, useLocation } from 'react-router'
+import { Link, useLocation, useNavigationType } from 'react-router'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/tool'
 import { Charts } from './charts'
@@ -23,7 +23,8 @@ export default function ToolPage({ loaderData }: Route.ComponentProps) {
   const location = useLocation()
   // The form keeps what is being typed; it begins anew only when somebody comes from elsewhere.
   const [formOf, setFormOf] = useState(location.key)
-  const own = (location.state as { own?: boolean } | null)?.own === true
+  const replaced = useNavigationType() === 'REPLACE'
+  const own = replaced && (location.state as { own?: boolean } | null)?.own === true
   if (!own && location.key !== formOf) setFormOf(location.key)
   useRemember(`${person} ${tool.name}`, query, outcome?.hero.text)
 
