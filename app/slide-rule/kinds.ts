@@ -173,4 +173,15 @@ export function withUnit(kind: KindName, text: string, reading: Reading): string
   return BARE.test(text) && unit !== '' && text.trim() !== '' ? `${text.trim()} ${unit}` : text.trim()
 }
 
+/** A value as it would be typed, to put back into a field or into a job's quick entry. */
+export function typedText(kind: KindName, value: number, reading: Reading): string {
+  return KINDS[kind]
+    .show(value, reading)
+    .replace('−', '-')
+    .replace(/ g$/, kind === 'pressure' ? '' : ' g')
+    .replace('psig', 'psi')
+    .replace(' vacuum', '')
+    .replace('°', '')
+}
+
 export const atmosphereOf = ({ atmospherePa }: Reading): number => atmospherePa ?? STANDARD_ATMOSPHERE_PA

@@ -61,18 +61,13 @@ export interface CylinderSketch {
   limitLevel: number
 }
 
-export interface Outcome {
+/** What comes out, without what is said beside it. */
+export interface Answer {
   /** The number or sentence that was asked for. */
   hero: { label: string; text: string; beside?: string }
   figures: Figure[]
   judgement?: Judgement
   working: Step[]
-  /** How sure the numbers are. */
-  uncertainty: string[]
-  source: string[]
-  caution: string[]
-  /** What the tool does not know. */
-  unknown: string[]
   /** Lists for JSON, SI. */
   data?: Record<string, unknown>
   tables?: Table[]
@@ -83,4 +78,13 @@ export interface Outcome {
   carry?: { line: string; words: string }[]
   /** Where the next step is. */
   onward?: { to: string; words: string }[]
+}
+
+export interface Outcome extends Answer {
+  /** How sure the numbers are. */
+  uncertainty: string[]
+  source: string[]
+  caution: string[]
+  /** What the tool does not know. */
+  unknown: string[]
 }

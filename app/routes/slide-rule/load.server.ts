@@ -6,7 +6,7 @@ import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
 import { cylindersFor } from '~/slide-rule/cylinders.server'
 import { type Field, type Inputs, slots } from '~/slide-rule/fields'
-import { KINDS, withUnit } from '~/slide-rule/kinds'
+import { KINDS, typedText, withUnit } from '~/slide-rule/kinds'
 import type { Figure } from '~/slide-rule/outcome'
 import type { Given } from '~/slide-rule/read.server'
 import { run } from '~/slide-rule/run.server'
@@ -122,7 +122,7 @@ function shownInputs(
     const typed =
       own ??
       (typeof value === 'number' && !assumed
-        ? asTyped(field, value, reading)
+        ? typedText(field.kind!, value, reading)
         : field.type === 'flag' && value
           ? 'yes'
           : '')
@@ -165,16 +165,6 @@ function optionsOf(field: Field): { options?: [string, string][] } {
   if (field.type !== 'gas') return {}
   const codes = REFRIGERANTS.map((code): [string, string] => [code, code])
   return { options: [['', field.optional ? 'none' : 'choose …'], ...codes] }
-}
-
-/** A value as it would be typed, finely enough that the result stays the same. */
-function asTyped(field: Field, value: number, reading: Reading): string {
-  return KINDS[field.kind!]
-    .show(value, reading)
-    .replace('−', '-')
-    .replace(/ g$/, '')
-    .replace('psig', 'psi')
-    .replace(' vacuum', '')
 }
 
 function textOf({ kind, value, range }: Figure, reading: Reading): string {

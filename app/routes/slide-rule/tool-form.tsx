@@ -3,7 +3,7 @@ import { Button, Form, InputGroup } from 'react-bootstrap'
 import { useSubmit } from 'react-router'
 import { parseWeight, UnitError, type WeightReading } from '#core/units'
 import { KINDS, withUnit } from '~/slide-rule/kinds'
-import { FieldNotes } from '~/ui/field'
+import { FieldNotes, SelectField } from '~/ui/field'
 import { useReading } from '~/ui/reader'
 import type { ShownField, ShownInput } from './load.server'
 
@@ -136,27 +136,7 @@ function ToolField({ field, soon, now }: ToolFieldProps) {
         onChange={now}
       />
     )
-  if (options)
-    return (
-      <Form.Group className="field">
-        <Form.Label htmlFor={id}>{label}</Form.Label>
-        <Form.Select
-          id={id}
-          name={name}
-          defaultValue={typed}
-          onChange={now}
-          isInvalid={error !== undefined}
-          aria-describedby={`${id}-notes`}
-        >
-          {options.map(([value, words]) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </Form.Select>
-        <FieldNotes id={`${id}-notes`} error={error} help={help} />
-      </Form.Group>
-    )
+  if (options) return <SelectField {...{ name, label, error, help, options }} value={typed} onChange={now} />
   return <TypedField field={field} soon={soon} now={now} />
 }
 

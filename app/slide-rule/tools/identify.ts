@@ -1,6 +1,7 @@
 import { airShare, type Candidate, identify } from '#core/identity'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { ALTITUDE, maybeGas, measure, usually } from '../fields'
+import { typedText } from '../kinds'
 import type { Judgement } from '../outcome'
 import { LOCAL_RULES, Refusal, sayIn, tool } from '../tool'
 import { TABLE_SOURCE } from './sources'
@@ -156,14 +157,8 @@ export default tool({
         },
       ],
       carry: [
-        {
-          line: `p cyl ${say('pressure', p).replace('−', '-').replace(/ g$/, '').replace('psig', 'psi').replace(' vacuum', '')}`,
-          words: 'Note the pressure',
-        },
-        {
-          line: `t cyl ${say('temperature', t).replace('−', '-').replace('°', '')}`,
-          words: 'Note the temperature',
-        },
+        { line: `p cyl ${typedText('pressure', p, reading)}`, words: 'Note the pressure' },
+        { line: `t cyl ${typedText('temperature', t, reading)}`, words: 'Note the temperature' },
       ],
     }
   },

@@ -8,6 +8,7 @@ import {
 } from '#core/verify'
 import { VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
 import { ALTITUDE, choice, gas, maybe } from '../fields'
+import { typedText } from '../kinds'
 import type { Figure, Judgement, Step } from '../outcome'
 import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
 import { TABLE_SOURCE } from './sources'
@@ -193,24 +194,24 @@ export default tool({
         ...(low === undefined
           ? []
           : [
-              { line: `p low ${plainPressure(say('pressure', low))}`, words: 'Note the low side' },
+              { line: `p low ${typedText('pressure', low, reading)}`, words: 'Note the low side' },
               {
-                line: `t suction ${plainTemperature(say('temperature', suction!))}`,
+                line: `t suction ${typedText('temperature', suction!, reading)}`,
                 words: 'Note the suction line',
               },
             ]),
         ...(high === undefined
           ? []
           : [
-              { line: `p high ${plainPressure(say('pressure', high))}`, words: 'Note the high side' },
+              { line: `p high ${typedText('pressure', high, reading)}`, words: 'Note the high side' },
               {
-                line: `t liquid ${plainTemperature(say('temperature', liquid!))}`,
+                line: `t liquid ${typedText('temperature', liquid!, reading)}`,
                 words: 'Note the liquid line',
               },
             ]),
         ...(vent === undefined
           ? []
-          : [{ line: `t vent ${plainTemperature(say('temperature', vent))}`, words: 'Note the vent' }]),
+          : [{ line: `t vent ${typedText('temperature', vent, reading)}`, words: 'Note the vent' }]),
       ],
     }
 
@@ -261,8 +262,3 @@ export default tool({
     }
   },
 })
-
-/** As the quick-entry line of a job reads it. */
-const plainPressure = (text: string) =>
-  text.replace('−', '-').replace(/ g$/, '').replace('psig', 'psi').replace(' vacuum', '')
-const plainTemperature = (text: string) => text.replace('−', '-').replace('°', '')
