@@ -1,6 +1,6 @@
 import { injectorSteps, judgeOilType, oilBalance, type OilPart, PART_OIL_ML } from '#core/oil'
 import { choice, flag, maybe, maybeGas, rows, usually } from '../fields'
-import type { Judgement } from '../outcome'
+import { judgementOf } from '../judgement'
 import { LOCAL_RULES, Refusal, sayIn, tool } from '../tool'
 
 const PARTS: Record<OilPart, string> = {
@@ -9,25 +9,6 @@ const PARTS: Record<OilPart, string> = {
   drier: 'drier or accumulator',
   hose: 'hose',
   compressor: 'compressor: what the old one held',
-}
-const TYPE_WORDS: Record<string, [words: string, reason: string]> = {
-  'oil-pag-in-high-voltage': [
-    'Never PAG in a high-voltage compressor',
-    'A trace of it destroys the insulation of the windings. Flush the hoses, or inject with a tool of its own.',
-  ],
-  'oil-poe-in-high-voltage': [
-    'POE belongs in a high-voltage compressor',
-    'The right kind of POE: look at the compressor’s plate.',
-  ],
-  'oil-not-in-high-voltage': ['Not for a high-voltage compressor', 'Only the POE that its maker names.'],
-  'oil-pag-in-belt': ['PAG belongs in a belt compressor', 'In the grade that its maker names.'],
-  'oil-poe-in-belt': ['POE in a belt compressor: only where its maker says so', 'Most want PAG.'],
-  'oil-fits': ['The oil fits the refrigerant', 'The grade is the maker’s.'],
-  'oil-maybe': ['It may work', 'Only where the maker of the compressor names it.'],
-  'oil-does-not-mix': [
-    'It does not belong with this refrigerant',
-    'It would not come back to the compressor, or would attack it.',
-  ],
 }
 
 export default tool({
@@ -124,7 +105,7 @@ export default tool({
                 ? `give or take ${say('oil', spreadMl)}`
                 : 'exactly what left',
       },
-      ...(fits ? { judgement: judgement(fits.outcome, fits.code) } : {}),
+      ...(fits ? { judgement: judgementOf(fits) } : {}),
       figures: [
         {
           name: 'due',
@@ -189,8 +170,3 @@ export default tool({
     }
   },
 })
-
-function judgement(outcome: Judgement['outcome'], code: string): Judgement {
-  const [words, reason] = TYPE_WORDS[code]!
-  return { outcome, words, reasons: [reason] }
-}

@@ -1,18 +1,7 @@
 import { judgePressureHold } from '#core/leaks'
 import { ALTITUDE, maybe, measure, usually } from '../fields'
+import { judgementOf } from '../judgement'
 import { LOCAL_RULES, sayIn, tool } from '../tool'
-
-const WORDS = {
-  'pressure-held': [
-    'Held, as far as this test can see',
-    'The change is within what gauge and clamp can tell.',
-  ],
-  'pressure-lost': ['Pressure was lost', 'More than temperature and instruments explain: find the leak.'],
-  'pressure-gained': [
-    'More pressure than before: these readings cannot be right',
-    'The temperature of the gas was not that of the clamp, or the gauge moved: measure again.',
-  ],
-} as const
 
 export default tool({
   name: 'pressure-hold',
@@ -51,23 +40,19 @@ export default tool({
       clampK: clamp,
       ...(volume === undefined ? {} : { volumeM3: volume }),
     })
-    const [words, reason] = WORDS[found.verdict.code as keyof typeof WORDS]
     const perDay = found.smallestPaPerS * 86_400
     const beyond = Math.abs(found.changePa) <= 2 * found.sigmaPa
+    const judgement = judgementOf(
+      found.verdict,
+      `The smallest leak this test could have seen: ${say('pressure-difference', perDay)} a day${beyond ? '; a smaller one would look just like this' : ''}.`,
+    )
     return {
       hero: {
         label: 'Temperature alone makes it',
         text: say('pressure', found.expectedPa),
         beside: `read: ${say('pressure', p2)}, that is ${say('pressure-difference', found.changePa)} (± ${say('pressure-difference', 2 * found.sigmaPa)})`,
       },
-      judgement: {
-        outcome: found.verdict.outcome,
-        words,
-        reasons: [
-          reason,
-          `The smallest leak this test could have seen: ${say('pressure-difference', perDay)} a day${beyond ? '; a smaller one would look just like this' : ''}.`,
-        ],
-      },
+      judgement,
       figures: [
         {
           name: 'expected',
@@ -140,7 +125,7 @@ export default tool({
       ],
       carry: [
         {
-          line: `note Nitrogen hold ${say('duration', held)}: ${say('pressure', p1)} at ${say('temperature', t1)} to ${say('pressure', p2)} at ${say('temperature', t2)}. ${words}.`,
+          line: `note Nitrogen hold ${say('duration', held)}: ${say('pressure', p1)} at ${say('temperature', t1)} to ${say('pressure', p2)} at ${say('temperature', t2)}. ${judgement.words}.`,
           words: 'Note the hold and its verdict',
         },
       ],

@@ -3,17 +3,9 @@ import { rebound } from '#core/recovery'
 import { ZERO_CELSIUS_K } from '#core/units'
 import { ALTITUDE, gas, maybe, measure, usually } from '../fields'
 import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
+import { judgementOf } from '../judgement'
 import { atmosphereOf } from '../kinds'
 import { TABLE_SOURCE } from './sources'
-
-const WORDS = {
-  'rebound-above-level': ['Go again', 'It stands above the level: refrigerant is still in there.'],
-  'rebound-within-worth': [
-    'Within the level; another pull still brings something',
-    'The level is kept. What returned is worth a scale’s reading.',
-  ],
-  'rebound-within': ['Within the level: done', 'What returned is less than a scale shows for certain.'],
-} as const
 
 export default tool({
   name: 'rebound',
@@ -43,20 +35,20 @@ export default tool({
       rebound({ stoppedPa: p1, nowPa: p2, volumeM3: volume, tempK: t, levelPa }, table, molarMassG),
     )
     const density = (pa: number) => vapourDensityAt(table, molarMassG, pa, t)
-    const [words, reason] = WORDS[found.verdict.code as keyof typeof WORDS]
     const air =
       p2 < atmosphereOf(reading)
         ? [
             'Below atmosphere it may also be air that leaks in: if it goes on rising steadily while everything is warm, it is.',
           ]
         : []
+    const judgement = judgementOf(found.verdict, ...air)
     return {
       hero: {
         label: 'The next pull brings at least',
         text: say('weight', found.returnedKg),
         beside: `often twice that: ${say('weight', found.oftenKg)}`,
       },
-      judgement: { outcome: found.verdict.outcome, words, reasons: [reason, ...air] },
+      judgement,
       figures: [
         {
           name: 'returned',
@@ -102,7 +94,7 @@ export default tool({
       unknown: ['How much liquid still sits in cold corners and in oil: frost shows where.'],
       carry: [
         {
-          line: `note Rebound ${say('pressure', p1)} to ${say('pressure', p2)}: at least ${say('weight', found.returnedKg)} still in it. ${words}.`,
+          line: `note Rebound ${say('pressure', p1)} to ${say('pressure', p2)}: at least ${say('weight', found.returnedKg)} still in it. ${judgement.words}.`,
           words: 'Note the rebound',
         },
       ],

@@ -1,32 +1,8 @@
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { roomCheck } from '#core/site'
 import { gas, maybe, measure, usually } from '../fields'
+import { judgementOf } from '../judgement'
 import { LOCAL_RULES, Refusal, sayIn, tool } from '../tool'
-
-const WORDS: Record<string, [words: string, reason: string]> = {
-  'below-alarm': [
-    'Below the alarm level',
-    'If all of it leaked and mixed with the whole room. Low down it is more.',
-  ],
-  'over-alarm': [
-    'Above the alarm level',
-    'If all of it leaked, the detector would alarm: ventilation, a smaller charge or a larger room.',
-  ],
-  'could-burn': ['All of it in this room could burn', 'The whole charge reaches the lower flammable limit.'],
-  'toxic-over': ['Too much for this room: toxic', 'All of it would be above 320 ppm.'],
-  'toxic-under': [
-    'Below 320 ppm, and still toxic',
-    'Ammonia is ruled by its toxicity: breathing protection and a second person.',
-  ],
-  'not-flammable': [
-    'No figure for burning: it is not of a flammable class',
-    'It still takes the air away: the concentration limit of the standard in force rules.',
-  ],
-  'no-lower-limit': [
-    'No figure is known',
-    'It is of a flammable class, but Keg has no lower flammable limit for it and does not guess one.',
-  ],
-}
 
 export default tool({
   name: 'room',
@@ -52,7 +28,6 @@ export default tool({
     const roomM3 = volume ?? area! * height
     const { safetyClass, lowerFlammableLimit } = factsOf(refrigerant)
     const found = roomCheck(refrigerant, charge, roomM3, alarm)
-    const [words, reason] = WORDS[found.verdict.code]!
     const percent = (share: number) => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`
     return {
       hero:
@@ -70,7 +45,7 @@ export default tool({
                   ? `${Math.round(found.ppm)} ppm, and 320 are the limit`
                   : `alarm at ${percent(alarm)}`,
             },
-      judgement: { outcome: found.verdict.outcome, words, reasons: [reason] },
+      judgement: judgementOf(found.verdict),
       figures: [
         {
           name: 'concentration_g_m3',

@@ -6,28 +6,12 @@ import {
   orificeTargetSuperheatK,
   superheatAndSubcooling,
 } from '#core/verify'
-import { VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
 import { ALTITUDE, choice, gas, maybe } from '../fields'
+import { judgementOf } from '../judgement'
 import { typedText } from '../kinds'
 import type { Figure, Judgement, Step } from '../outcome'
 import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
 import { TABLE_SOURCE } from './sources'
-
-const VENT_WORDS: Record<string, [words: string, reason: string]> = {
-  'vent-cold': ['The vents are cold enough', '15 K or more below the air that goes in.'],
-  'vent-middling': [
-    'Middling: humid air alone can do that',
-    'Between 8 and 15 K below the air that goes in: compare with the maker’s table.',
-  ],
-  'vent-warm': [
-    'The vents are warm',
-    'Less than 8 K below the air that goes in: look at charge, fan and blend door.',
-  ],
-  'vent-near-ice': [
-    'Near ice',
-    'At 1 °C and below the evaporator can ice up: look at the sensor, the fan and the charge.',
-  ],
-}
 
 export default tool({
   name: 'superheat',
@@ -246,19 +230,10 @@ export default tool({
               ],
             }
       }
-      if (parts.length === 0) {
-        const [words, reason] = VENT_WORDS[air!.verdict.code]!
-        return { outcome: air!.verdict.outcome, words, reasons: [reason] }
-      }
+      const vent = air && judgementOf(air.verdict)
+      if (parts.length === 0) return vent!
       const verdict = judgeReadings(result, metering, target ?? null)
-      const ventReason = air
-        ? [`${VENT_WORDS[air.verdict.code]![0]}: ${VENT_WORDS[air.verdict.code]![1]}`]
-        : []
-      return {
-        outcome: verdict.outcome,
-        words: VERDICT_WORDS[verdict.code] ?? verdict.code,
-        reasons: [...verdict.reasons.map(({ code }) => VERDICT_REASONS[code] ?? code), ...ventReason],
-      }
+      return judgementOf(verdict, ...(vent ? [`${vent.words}: ${vent.reasons[0]}`] : []))
     }
   },
 })

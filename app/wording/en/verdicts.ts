@@ -1,4 +1,8 @@
 import type { Verdict } from '#core/verdict'
+import { FINDINGS } from './findings'
+
+const findings = (part: 0 | 1) =>
+  Object.fromEntries(Object.entries(FINDINGS).map(([code, words]) => [code, words[part]]))
 
 export const OUTCOME_WORDS: Record<Verdict['outcome'], string> = {
   good: 'Go on',
@@ -8,6 +12,7 @@ export const OUTCOME_WORDS: Record<Verdict['outcome'], string> = {
 }
 
 export const VERDICT_WORDS: Record<string, string> = {
+  ...findings(0),
   'nothing-recovered': 'Nothing to speak of came out',
   'no-expectation': 'No plate to compare with',
   'more-than-expected': 'More came out than should have been in there',
@@ -32,6 +37,7 @@ export const VERDICT_WORDS: Record<string, string> = {
 }
 
 export const VERDICT_REASONS: Record<string, string> = {
+  ...findings(1),
   'charge-gone': 'The charge was gone before you came, so there is no over or under to judge.',
   'leak-test-next': 'Go on to the leak test.',
   'plate-unknown':

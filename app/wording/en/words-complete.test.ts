@@ -3,6 +3,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { REFRIGERANTS, refrigerant } from '#core/refrigerants'
+import { judgeOilType, OIL_TYPES } from '#core/oil'
+import { roomCheck } from '#core/site'
 import { STAGES } from '#core/tape'
 import { STEP_WORDS } from '~/routes/job/entry-words'
 import {
@@ -16,6 +18,7 @@ import {
   VERDICT_REASONS,
   VERDICT_WORDS,
 } from '.'
+import { FINDINGS } from './findings'
 
 const source = (folder: string): string =>
   readdirSync(folder, { recursive: true, encoding: 'utf8' })
@@ -24,7 +27,7 @@ const source = (folder: string): string =>
     .join('\n')
 const all = (text: string, pattern: RegExp) => [...new Set([...text.matchAll(pattern)].map((m) => m[1]!))]
 
-const judges = ['recovery', 'vacuum', 'charging', 'verify']
+const judges = ['recovery', 'vacuum', 'charging', 'verify', 'leaks', 'oil', 'site']
   .map((folder) => source(`core/${folder}`))
   .join('\n')
 
@@ -59,6 +62,20 @@ describe('words', () => {
     expect(reasons.length).toBeGreaterThan(15)
     for (const reason of reasons) expect(VERDICT_REASONS, reason).toHaveProperty([reason])
     for (const name of all(judges, /name: '([a-z-]+)'/g)) expect(QUANTITY_WORDS, name).toHaveProperty([name])
+  })
+  it('of the findings of the slide rule, and of none that nothing finds', () => {
+    for (const code of Object.keys(FINDINGS)) expect(judges, code).toContain(`'${code}'`)
+    for (const oil of OIL_TYPES)
+      for (const code of REFRIGERANTS)
+        for (const drive of ['belt', 'high-voltage', 'stationary'] as const)
+          expect(FINDINGS).toHaveProperty([judgeOilType(oil, code, drive).code])
+    for (const code of REFRIGERANTS)
+      for (const kg of [0.01, 1, 1000])
+        expect(FINDINGS).toHaveProperty([roomCheck(code, kg, 30).verdict.code])
+    for (const [words, reason] of Object.values(FINDINGS)) {
+      expect(words).not.toMatch(/[.]$/)
+      expect(reason).toMatch(/[.]$/)
+    }
   })
   it('of flags and steps', () => {
     for (const flag of all(source('core/tape'), /flag\(state, '([a-z-]+)'\)/g))
