@@ -42,7 +42,7 @@ const LIKELY_MG = { least: 5 * MG_PER_G, most: 150 * MG_PER_KG }
 export function parseWeight(text: string, unit?: WeightUnit): WeightParse {
   const typed = tidy(text)
   if (typed === '') throw new UnitError('Write a weight, such as 12 lb 4 oz or 5.55 kg.')
-  if (typed.startsWith('-')) return negated(parseWeight(typed.slice(1), unit))
+  if (/^-[^-]/.test(typed)) return negated(parseWeight(typed.slice(1), unit))
 
   const poundsOunces = POUNDS_OUNCES.exec(typed)
   if (poundsOunces) return one(fromPoundsOunces(poundsOunces[1]!, poundsOunces[2]!))
