@@ -1,7 +1,7 @@
 // The slide rule in a real browser: typing, links, no scripts, a phone, the finder, a job, a program.
 import { inShop, tapeOf } from '#db'
 import { aJob, anEntry, note } from '../testing/a-shop'
-import { aCylinder, expect, expectNoTrouble, open, ready, test } from './shop'
+import { aCylinder, aSystem, expect, expectNoTrouble, open, ready, test } from './shop'
 
 const hero = '.answer .hero'
 
@@ -59,6 +59,62 @@ test('the answer follows the typing, and its link says the same to everybody', a
   await page.getByRole('textbox', { name: 'Temperature' }).fill('900')
   await expect(page.getByText(/outside −100 to \+300/)).toBeVisible()
   for (const each of [page, other]) expectNoTrouble(each)
+})
+
+test('without signal the page stays with what was typed, and answers when it returns', async ({ as }) => {
+  const page = await as('metric')
+  await open(page, '/slide-rule/saturation?refrigerant=R-410A&t=30+C')
+  await expect(page.locator(hero)).toHaveText('17.88 bar g')
+  const field = page.getByRole('textbox', { name: 'Temperature' })
+  await page.context().setOffline(true)
+  await field.fill('31')
+  await expect(page.getByText('No connection: the answer comes when it returns')).toBeVisible()
+  await expect(field).toHaveValue('31')
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Find' }).click()
+  await expect(page.getByText('No connection: the finder needs one.')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.context().setOffline(false)
+  await expect(page.locator(hero)).toHaveText('18.37 bar g')
+  await expect(field).toHaveValue('31')
+  expectNoTrouble(page)
+})
+
+test('names of any length, and a page left in the middle, do no harm', async ({ as, shop }) => {
+  const label = `Long ${crypto.randomUUID()} ${'W'.repeat(35)}`
+  await aCylinder(shop, { label, refrigerant: 'R-513A' })
+  const page = await as('metric')
+  await page.setViewportSize({ width: 390, height: 844 })
+  await open(page, '/slide-rule/fill?refrigerant=R-513A&charge=4+kg')
+  await expect(page.locator(hero)).toHaveText(label)
+  const width = () => page.evaluate(() => document.documentElement.scrollWidth)
+  expect(await width()).toBeLessThanOrEqual(390)
+  // Gone before the pause is over: nothing answers any more, and nothing complains.
+  await page.getByLabel('A charge to put away').pressSequentially('7')
+  await page.getByRole('link', { name: 'Bench' }).last().click()
+  await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()
+  await page.waitForTimeout(600)
+  expect(new URL(page.url()).pathname).toBe('/')
+  expectNoTrouble(page)
+})
+
+test('cylinder and system lead to how their figures come about', async ({ as, shop }) => {
+  const cylinder = await aCylinder(shop)
+  const system = await aSystem(shop)
+  const page = await as('us')
+  await open(page, `/cylinders/${cylinder}`)
+  const limit = await page
+    .getByText(/never past/)
+    .locator('strong')
+    .nth(1)
+    .innerText()
+  await page.getByRole('link', { name: 'How the limit comes about' }).click()
+  await expect(page.locator('.answer')).toContainText(`never past ${limit} gross`)
+  await open(page, `/systems/${system}`)
+  const expected = await page.locator('.hero').first().innerText()
+  await page.getByRole('link', { name: 'How it comes about' }).click()
+  await expect(page.locator(hero)).toHaveText(expected)
+  expectNoTrouble(page)
 })
 
 test('it works without scripts', async ({ as, browser }) => {

@@ -29,6 +29,22 @@ describe('the tables', () => {
     expect(data.liquid[0]).toBe(1430.026)
   })
 
+  it.each(REFRIGERANTS)('%s gives back every row of its table, both ways', (code) => {
+    const data = tableDataOf(code)
+    const table = tableOf(code)
+    const near = (found: number, wanted: number) => expect(Math.abs(found / wanted - 1)).toBeLessThan(1e-9)
+    for (const [i, bubblePa] of data.bubblePa.entries()) {
+      const tempK = celsius(data.firstC + i)
+      const dewPa = (data.dewPa ?? data.bubblePa)[i]!
+      near(saturationPressurePa(table, tempK, 'bubble'), bubblePa)
+      near(saturationPressurePa(table, tempK, 'dew'), dewPa)
+      near(liquidDensity(table, tempK), data.liquid[i]!)
+      near(vapourDensity(table, tempK), data.vapour[i]!)
+      expect(Math.abs(saturationTempK(table, bubblePa, 'bubble') - tempK)).toBeLessThan(1e-6)
+      expect(Math.abs(saturationTempK(table, dewPa, 'dew') - tempK)).toBeLessThan(1e-6)
+    }
+  })
+
   it.each(REFRIGERANTS)(
     '%s: every other row predicts the rest (the sparse grid errs 16 times as much as the full one)',
     (code) => {

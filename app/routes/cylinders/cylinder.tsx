@@ -10,6 +10,7 @@ import { useRefresh } from '~/live/changes'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
+import { fillLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
 import { useShow } from '~/ui/reader'
 import { plainDay } from '~/ui/time'
@@ -67,6 +68,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 export default function Cylinder({ loaderData, actionData }: Route.ComponentProps) {
   const { cylinder, dueOn, ledger, jobs, timeZone, mayWrite } = loaderData
   const show = useShow()
+  const limitLink = fillLink(cylinder)
   useRefresh(() => true)
   return (
     <>
@@ -101,7 +103,7 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
                     )}
                   </>
                 )}
-                .
+                .{limitLink && <Link to={limitLink}> How the limit comes about</Link>}
               </p>
               {jobs.map((job) => (
                 <p key={job.jobId} className="mb-1">

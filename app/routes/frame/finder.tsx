@@ -1,6 +1,6 @@
-import { type FormEvent, type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { type FormEvent, type KeyboardEvent, useCallback, useEffect, useRef, useState } from 'react'
 import { Modal } from 'react-bootstrap'
-import { Link, useFetcher, useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import type { Found } from './find'
 
 const PAUSE_MS = 150
@@ -16,24 +16,35 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
   )
 }
 
+interface Answer {
+  search: string
+  found: Found[]
+}
+
 function Search({ close }: { close: () => void }) {
-  const fetcher = useFetcher<{ search: string; found: Found[] }>()
   const navigate = useNavigate()
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const [text, setText] = useState('')
-  const { load } = fetcher
+  const [{ search, found, lost }, setAnswer] = useState<Answer & { lost?: boolean }>({
+    search: '',
+    found: [],
+  })
+  const ask = useCallback(async (q: string) => {
+    const response = await fetch(`/find?q=${encodeURIComponent(q)}`).catch(() => undefined)
+    if (!response?.ok || response.redirected) return setAnswer({ search: q.trim(), found: [], lost: true })
+    setAnswer((await response.json()) as Answer)
+  }, [])
   useEffect(() => {
-    void load('/find?q=')
+    timer.current = setTimeout(() => void ask(''), 0)
     return () => clearTimeout(timer.current)
-  }, [load])
-  const found = fetcher.data?.found ?? []
+  }, [ask])
   const groups = [...new Set(found.map(({ group }) => group))]
-  const settled = fetcher.state === 'idle' && fetcher.data?.search === text.trim()
+  const settled = search === text.trim()
 
   const change = (next: string) => {
     setText(next)
     clearTimeout(timer.current)
-    timer.current = setTimeout(() => void load(`/find?q=${encodeURIComponent(next)}`), PAUSE_MS)
+    timer.current = setTimeout(() => void ask(next), PAUSE_MS)
   }
   const submit = (event: FormEvent) => {
     event.preventDefault()
@@ -67,7 +78,8 @@ function Search({ close }: { close: () => void }) {
         />
       </form>
       <div aria-live="polite">
-        {settled && found.length === 0 && (
+        {lost && <p className="quiet mt-2 mb-0">No connection: the finder needs one.</p>}
+        {settled && !lost && found.length === 0 && (
           <p className="quiet mt-2 mb-0">
             Nothing has “{text.trim()}” in it: try fewer letters, or a job’s number.
           </p>

@@ -1,5 +1,5 @@
-import { lazy, Suspense, useCallback, useState } from 'react'
-import { data, Link, NavLink, Outlet, useNavigation } from 'react-router'
+import { useCallback, useState } from 'react'
+import { data, Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavigation } from 'react-router'
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
 import { OutboxProvider, SignalLine } from '~/tape/outbox-context'
@@ -7,6 +7,7 @@ import { ErrorPage } from '~/ui/error-page'
 import { ReaderContext } from '~/ui/reader'
 import { Shortcuts } from '~/ui/shortcuts'
 import type { Route } from './+types/frame'
+import { Finder } from './finder'
 
 export const middleware: Route.MiddlewareFunction[] = [onlySignedIn]
 
@@ -19,7 +20,10 @@ export function loader({ context }: Route.LoaderArgs) {
   })
 }
 
-const Finder = lazy(() => import('./finder').then(({ Finder }) => ({ default: Finder })))
+/** Who one is changes with a form that is sent, not with going somewhere: the door is kept by the middleware. */
+export function shouldRevalidate({ formMethod, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
+  return formMethod !== undefined && formMethod !== 'GET' ? defaultShouldRevalidate : false
+}
 
 const PLACES = [
   ['/', 'Bench'],
@@ -78,11 +82,7 @@ export default function Frame({ loaderData: { person, preferences } }: Route.Com
           </nav>
         </div>
         <Shortcuts find={find} />
-        {finding && (
-          <Suspense>
-            <Finder open close={() => setFinding(false)} />
-          </Suspense>
-        )}
+        <Finder open={finding} close={() => setFinding(false)} />
       </ReaderContext>
     </OutboxProvider>
   )

@@ -1,6 +1,6 @@
 import { useEffect, useId, useRef, useState } from 'react'
 import { Button, Form, InputGroup } from 'react-bootstrap'
-import { useSubmit } from 'react-router'
+import { useNavigation, useSubmit } from 'react-router'
 import { parseWeight, UnitError, type WeightReading } from '#core/units'
 import { KINDS, withUnit } from '~/slide-rule/kinds'
 import { FieldNotes, SelectField } from '~/ui/field'
@@ -22,11 +22,18 @@ export function ToolForm({ name, inputs, answer }: ToolFormProps) {
   const reading = useReading()
   const form = useRef<HTMLFormElement>(null)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const here = `/slide-rule/${name}`
+  const goingTo = useNavigation().location?.pathname
+  const leaving = useRef(false)
+  useEffect(() => {
+    leaving.current = goingTo !== undefined && goingTo !== here
+  }, [goingTo, here])
   useEffect(() => () => clearTimeout(timer.current), [])
 
   const send = () => {
     clearTimeout(timer.current)
-    if (!form.current) return
+    // Whoever is on the way elsewhere is not called back by what was typed last.
+    if (!form.current || leaving.current) return
     const kinds = new Map(inputs.flatMap(fieldsOf).map((field) => [field.name, field]))
     const asked = new URLSearchParams()
     for (const [key, value] of new FormData(form.current)) {
@@ -37,7 +44,7 @@ export function ToolForm({ name, inputs, answer }: ToolFormProps) {
       if (text !== '' && !usual) asked.set(key, field?.kind ? withUnit(field.kind, text, reading) : text)
     }
     void submit(asked, {
-      action: `/slide-rule/${name}`,
+      action: here,
       replace: true,
       preventScrollReset: true,
       state: { own: true },

@@ -1,5 +1,5 @@
-import { useState } from 'react'
-import { Link, useLocation, useNavigationType } from 'react-router'
+import { useEffect, useState } from 'react'
+import { Link, useLocation, useNavigationType, useRevalidator } from 'react-router'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/tool'
 import { Charts } from './charts'
@@ -9,24 +9,61 @@ import { Figures, Hero, Notes, Tables, Working } from './result'
 import { ToolForm } from './tool-form'
 import { UseInJob } from './use-in-job'
 
+type Loaded = Awaited<ReturnType<typeof loader>>
+
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: loaderData ? `${loaderData.tool.title} · Slide rule · Keg` : 'Keg' }]
+  const title = loaderData && 'tool' in loaderData ? `${loaderData.tool.title} · ` : ''
+  return [{ title: `${title}Slide rule · Keg` }]
 }
 
 export async function loader(args: Route.LoaderArgs) {
   return { ...(await loadTool(args)), person: signedIn(args.context).person.userId }
 }
 
+/** Without a way to the server the page stays, with what is typed in it. */
+export async function clientLoader({
+  serverLoader,
+}: Route.ClientLoaderArgs): Promise<Loaded | { lost: true }> {
+  try {
+    return await serverLoader()
+  } catch (error) {
+    if (error instanceof TypeError) return { lost: true }
+    throw error
+  }
+}
+
 /** One tool: what goes in, the result first and big, then how it was worked out. */
-export default function ToolPage({ loaderData }: Route.ComponentProps) {
-  const { tool, inputs, query, missing, example, outcome, jobs, person } = loaderData
+export default function ToolPage({ loaderData, params }: Route.ComponentProps) {
+  const answered = 'tool' in loaderData ? loaderData : undefined
+  const [last, setLast] = useState(answered)
+  if (answered && answered !== last) setLast(answered)
+  useAskAgain(!answered)
+  const shown = answered ?? (last?.tool.name === params.tool ? last : undefined)
+  if (!shown) return <div className="empty">No connection: this tool opens when it returns.</div>
+  return <Asked page={shown} lost={!answered} />
+}
+
+/** Asks again once the device says that the connection is back. */
+function useAskAgain(lost: boolean) {
+  const { revalidate } = useRevalidator()
+  useEffect(() => {
+    if (!lost) return
+    const again = () => void revalidate()
+    window.addEventListener('online', again)
+    return () => window.removeEventListener('online', again)
+  }, [lost, revalidate])
+}
+
+function Asked({ page, lost }: { page: Loaded; lost: boolean }) {
+  const { tool, inputs, query, outcome, jobs, person } = page
   const location = useLocation()
   // The form keeps what is being typed; it begins anew only when somebody comes from elsewhere.
   const [formOf, setFormOf] = useState(location.key)
   const replaced = useNavigationType() === 'REPLACE'
   const own = replaced && (location.state as { own?: boolean } | null)?.own === true
   if (!own && location.key !== formOf) setFormOf(location.key)
-  useRemember(`${person} ${tool.name}`, query, outcome?.hero.text)
+  const kept = `${person} ${tool.name}`
+  useRemember(kept, query, lost ? undefined : outcome?.hero.text)
 
   return (
     <div className="tool">
@@ -37,7 +74,7 @@ export default function ToolPage({ loaderData }: Route.ComponentProps) {
           <Link className="btn btn-outline-secondary" to="/slide-rule">
             All tools
           </Link>
-          {outcome && (
+          {outcome && !lost && (
             <button type="button" className="btn btn-outline-secondary" onClick={() => window.print()}>
               Print
             </button>
@@ -46,26 +83,19 @@ export default function ToolPage({ loaderData }: Route.ComponentProps) {
       </div>
       <p className="print-only">{givenOf(inputs).join(' · ')}</p>
       <div className="tool-answer">
-        {outcome ? (
+        {lost ? (
+          <div className="empty" role="status">
+            No connection: the answer comes when it returns. What you typed stays.
+          </div>
+        ) : outcome ? (
           <Hero outcome={outcome} />
         ) : (
-          <div className="empty">
-            {missing.length > 0 ? (
-              <p className="mb-0">Still needed: {missing.join(', ').toLowerCase()}.</p>
-            ) : query !== '' ? (
-              <p className="mb-0">No result with these: look at the sentences beside the fields.</p>
-            ) : (
-              <p className="mb-0">
-                Fill in what you know, and the answer stands here.{' '}
-                <Link to={example}>Show me an example</Link>
-              </p>
-            )}
-          </div>
+          <Waiting page={page} />
         )}
       </div>
-      <ToolForm key={formOf} name={tool.name} inputs={inputs} answer={outcome?.hero} />
+      <ToolForm key={formOf} name={tool.name} inputs={inputs} answer={lost ? undefined : outcome?.hero} />
       <div className="tool-rest stack">
-        {outcome && (
+        {outcome && !lost && (
           <>
             <Figures figures={outcome.figures} />
             <Charts outcome={outcome} />
@@ -75,9 +105,21 @@ export default function ToolPage({ loaderData }: Route.ComponentProps) {
             <UseInJob outcome={outcome} jobs={jobs} />
           </>
         )}
-        <Recent of={`${person} ${tool.name}`} tool={tool.name} now={query} />
+        <Recent of={kept} tool={tool.name} now={query} />
       </div>
     </div>
+  )
+}
+
+/** What stands where the answer will be. */
+function Waiting({ page: { missing, query, example } }: { page: Loaded }) {
+  if (missing.length > 0) return <p className="empty">Still needed: {missing.join(', ').toLowerCase()}.</p>
+  if (query !== '')
+    return <p className="empty">No result with these: look at the sentences beside the fields.</p>
+  return (
+    <p className="empty">
+      Fill in what you know, and the answer stands here. <Link to={example}>Show me an example</Link>
+    </p>
   )
 }
 

@@ -6,6 +6,7 @@ import { found, idOf } from '~/form/ids.server'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
 import { signedIn } from '~/session/signed-in.server'
+import { expectedChargeLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
@@ -39,6 +40,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
 export default function System({ loaderData }: Route.ComponentProps) {
   const { system, jobs, ledger, expected, gas, timeZone, mayWrite } = loaderData
   const show = useShow()
+  const workingLink = expectedChargeLink(system)
   useRefresh(({ kind }) => kind === 'job')
   return (
     <>
@@ -88,7 +90,12 @@ export default function System({ loaderData }: Route.ComponentProps) {
           <section className="sheet">
             <div className="quiet">Should be in it</div>
             <div className="hero">{expected ? show('weight', expected.massMg) : 'not known'}</div>
-            {expected && <div className="quiet">give or take {show('weight', 2 * expected.sigmaMg)}</div>}
+            {expected && (
+              <div className="quiet">
+                give or take {show('weight', 2 * expected.sigmaMg)}.{' '}
+                {workingLink && <Link to={workingLink}>How it comes about</Link>}
+              </div>
+            )}
             <p className="mb-0 mt-1">
               By the books:{' '}
               {system.balanceMg === 0 ? 'nothing known' : <strong>{show('weight', system.balanceMg)}</strong>}

@@ -1,15 +1,17 @@
 import { fillLimit, type FillRuleCode, liquidLevel, NoFillLimitError } from '#core/cylinders'
 import { liquidDensity, OutOfRangeError, tableOf } from '#core/refrigerants'
 import { MG_PER_KG, ZERO_CELSIUS_K } from '#core/units'
+import { FILL_RULE_WORDS } from '~/wording/en'
 import type { Answer, Step } from '../outcome'
 import { on, Refusal, sayIn, type Surroundings } from '../tool'
 
-const RULE_WORDS: Record<FillRuleCode, string> = {
-  'weight-80': 'A: 0.80 × water capacity',
-  'liquid-80-at-25': 'B: 80 % liquid-full at 25 °C (77 °F)',
-  'not-full-at-55': 'C: not liquid-full at 55 °C (131 °F), less 2 % for oil',
-  'stamped-ratio': 'Stamped filling ratio × water capacity',
+const LETTERS: Record<FillRuleCode, string> = {
+  'weight-80': 'A: ',
+  'liquid-80-at-25': 'B: ',
+  'not-full-at-55': 'C: ',
+  'stamped-ratio': '',
 }
+const ruleWords = (rule: FillRuleCode) => LETTERS[rule] + FILL_RULE_WORDS[rule]
 const percent = (share: number) => `${Math.round(share * 100)} %`
 
 type Given = {
@@ -74,7 +76,7 @@ export function oneCylinder(
       gives: say('capacity', volumeM3),
     },
     ...limit.rules.map((rule) => ({
-      what: RULE_WORDS[rule.rule],
+      what: ruleWords(rule.rule),
       put: putIn(rule.rule, { wc, volumeM3, refrigerant, ratio }, say),
       gives:
         rule.netMg === undefined ? 'no figure: no liquid at 55 °C' : say('weight', rule.netMg / MG_PER_KG),
@@ -120,7 +122,7 @@ export function oneCylinder(
               judgement: {
                 outcome: 'good' as const,
                 words: 'Within its limit',
-                reasons: [`${RULE_WORDS[limit.governs]} governs.`],
+                reasons: [`${ruleWords(limit.governs)} governs.`],
               },
             }
           : {}),
@@ -168,7 +170,7 @@ export function oneCylinder(
         title: 'The rules; the smallest governs',
         head: ['Rule', 'Net', ''],
         rows: limit.rules.map((r) => [
-          RULE_WORDS[r.rule],
+          ruleWords(r.rule),
           r.netMg === undefined ? 'no figure' : say('weight', r.netMg / MG_PER_KG),
           r.rule === limit.governs ? 'governs' : '',
         ]),
