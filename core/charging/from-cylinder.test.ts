@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { refrigerant, tableOf } from '../refrigerants'
+import { refrigerant, REFRIGERANTS, tableOf } from '../refrigerants'
 import { chargeByVacuumKg, cylinderHeelKg } from '.'
 
 const K = (celsius: number) => celsius + 273.15
@@ -42,5 +42,31 @@ describe('chargeByVacuumKg', () => {
   })
   it('never more than the cylinder has', () => {
     expect(range(40).mostKg).toBe(8.3)
+  })
+})
+
+describe('for every refrigerant', () => {
+  it('more heel when warmer, and a range that grows with the cylinder’s warmth', () => {
+    for (const code of REFRIGERANTS) {
+      const table = tableOf(code)
+      const warm = code === 'R-744' ? 20 : 35
+      expect(cylinderHeelKg(table, 0.0134, K(warm))).toBeGreaterThan(cylinderHeelKg(table, 0.0134, K(5)))
+      const { molarMassG } = refrigerant(code)
+      const at = (cylinderC: number) =>
+        chargeByVacuumKg(
+          { systemM3: 0.01, systemK: K(15), cylinderK: K(cylinderC), availableKg: 50 },
+          table,
+          molarMassG,
+        )
+      let before = { leastKg: 0, mostKg: 0 }
+      for (const cylinderC of [0, 5, 10, 15, 17, 19]) {
+        const now = at(cylinderC)
+        expect(now.leastKg).toBeLessThanOrEqual(now.mostKg)
+        expect(now.leastKg).toBeGreaterThanOrEqual(before.leastKg)
+        expect(now.mostKg).toBeGreaterThanOrEqual(before.mostKg)
+        before = now
+      }
+      expect(before.mostKg).toBe(50)
+    }
   })
 })

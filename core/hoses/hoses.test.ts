@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { liquidDensity, tableOf } from '../refrigerants'
 import { conductance, HOSE_BORE_M, seriesConductance, tubeVolumeM3, VALVE_CORE } from '.'
@@ -21,5 +22,30 @@ describe('hoses', () => {
     const hose = { boreM: 8e-3, lengthM: 1.5 }
     expect(seriesConductance([hose, VALVE_CORE], 67)).toBeLessThan(conductance(hose, 67) / 4)
     expect(seriesConductance([hose, hose], 67)).toBeCloseTo(conductance(hose, 67) / 2, 12)
+  })
+})
+
+describe('conductance', () => {
+  it('ends in molecular flow, and grows with the fourth power of the bore where the gas is thick', () => {
+    const tube = { boreM: 8e-3, lengthM: 1.5 }
+    // 12.1 d^3/l, cm, for air at 20 C.
+    expect(conductance(tube, 1e-6) * 1000).toBeCloseTo((12.1 * 0.8 ** 3) / 150, 5)
+    expect(conductance({ ...tube, boreM: 16e-3 }, 1e5) / conductance(tube, 1e5)).toBeCloseTo(16, 1)
+  })
+  it('falls with length and is never more than the tightest of a row', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1e-3, max: 2e-2, noNaN: true }),
+        fc.double({ min: 0.1, max: 10, noNaN: true }),
+        fc.double({ min: 1, max: 1e5, noNaN: true }),
+        (boreM, lengthM, pa) => {
+          const tube = { boreM, lengthM }
+          expect(conductance({ boreM, lengthM: 2 * lengthM }, pa)).toBeCloseTo(conductance(tube, pa) / 2, 12)
+          expect(seriesConductance([tube, VALVE_CORE], pa)).toBeLessThan(
+            Math.min(conductance(tube, pa), conductance(VALVE_CORE, pa)),
+          )
+        },
+      ),
+    )
   })
 })

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { refrigerant, tableOf } from '../refrigerants'
+import { refrigerant, REFRIGERANTS, tableOf } from '../refrigerants'
 import { endLevel, pressureClass, rebound, timeLeft } from '.'
 
 const inHgBelow = (pa: number) => (101_325 - pa) / 3386.389
@@ -86,5 +86,36 @@ describe('timeLeft', () => {
     expect(timeLeft([0, 60, 120].map((atS) => ({ atS, massKg: 2 }))).kind).toBe('flat')
     expect(() => timeLeft([{ atS: 0, massKg: 1 }])).toThrow(RangeError)
     expect(() => timeLeft([0, 0, 1].map((atS) => ({ atS, massKg: atS })))).toThrow(RangeError)
+  })
+})
+
+describe('endLevel for every refrigerant', () => {
+  it('is never deeper for a leaking system than for a tight one, nor for a small charge than for a large', () => {
+    for (const code of REFRIGERANTS) {
+      const level = (kg: number, use: 'appliance' | 'leaking') => endLevel(code, kg, use).levelPa
+      expect(level(5, 'leaking')).toBeGreaterThanOrEqual(level(5, 'appliance'))
+      expect(level(5, 'appliance')).toBeGreaterThanOrEqual(level(500, 'appliance'))
+      expect(level(500, 'appliance')).toBeGreaterThan(3_000)
+    }
+  })
+})
+
+describe('timeLeft on a scale that rounds', () => {
+  it('covers the truth in its range nearly always', () => {
+    let covered = 0
+    const rounds = 200
+    for (let i = 0; i < rounds; i++) {
+      const tau = 120 + (i % 20) * 15
+      const end = 2 + (i % 7)
+      const weights = [0, 0.4, 0.8, 1.2, 1.6, 2].map((share) => ({
+        atS: share * tau,
+        massKg:
+          Math.round((end * (1 - Math.exp(-share)) + 0.002 * Math.sin(i * 7 + share * 40)) / 0.005) * 0.005,
+      }))
+      const found = timeLeft(weights)
+      const truth = tau * Math.log((end * Math.exp(-2)) / 0.02)
+      if (found.kind === 'levelling' && found.leastS <= truth && found.mostS >= truth) covered++
+    }
+    expect(covered / rounds).toBeGreaterThan(0.95)
   })
 })

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { refrigerant, REFRIGERANTS } from '../refrigerants'
 import { roomCheck, voltDrop } from '.'
 
 describe('roomCheck', () => {
@@ -28,5 +29,19 @@ describe('voltDrop', () => {
     const { longestM } = voltDrop('2.5 mm2', 10, 10, 230)
     expect(voltDrop('2.5 mm2', longestM, 10, 230).share).toBeCloseTo(0.05, 9)
     expect(() => voltDrop('thick', 1, 1, 1)).toThrow(RangeError)
+  })
+})
+
+describe('for every refrigerant', () => {
+  it('the largest charge is just at the alarm, and no figure is made up', () => {
+    for (const code of REFRIGERANTS) {
+      const { largestKg, ofLowerLimit } = roomCheck(code, 1, 40, 0.2)
+      const { lowerFlammableLimit } = refrigerant(code)
+      expect(ofLowerLimit === undefined).toBe(lowerFlammableLimit === undefined)
+      if (largestKg === undefined || code === 'R-717') continue
+      expect(roomCheck(code, largestKg, 40, 0.2).ofLowerLimit).toBeCloseTo(0.2, 9)
+      expect(roomCheck(code, largestKg * 0.99, 40, 0.2).verdict.outcome).toBe('good')
+      expect(roomCheck(code, largestKg * 1.01, 40, 0.2).verdict.outcome).toBe('caution')
+    }
   })
 })
