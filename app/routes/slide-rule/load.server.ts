@@ -1,7 +1,7 @@
 import { redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { inShop, jobsInHand } from '#db'
-import { now, todayIn } from '~/session/clock.server'
+import { todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
 import { cylindersFor } from '~/slide-rule/cylinders.server'
@@ -42,14 +42,14 @@ export async function loadTool({ request, params, context }: Route.LoaderArgs) {
   const reading: Reading = { units: preferencesOf(person.preferences).units }
   const asked = tidy(tool, url.searchParams, reading)
   // A link says the same to everybody: bare numbers get the unit in which they were meant.
-  if (sorted(asked) !== sorted(withoutExtras(url.searchParams)))
+  if (sorted(asked) !== sorted(url.searchParams))
     throw redirect(`/slide-rule/${tool.name}${asked.size > 0 ? `?${asked}` : ''}`)
 
   return inShop(shop.shopId, async (tx) => {
     const cylinders = await cylindersFor(tx, tool, asked)
     const done = run(tool, asked, {
       reading,
-      today: todayIn(shop.timeZone, now()),
+      today: todayIn(shop.timeZone),
       fillMarginPct: shop.fillMarginPct,
       ...(cylinders ? { cylinders } : {}),
     })
@@ -70,8 +70,6 @@ export async function loadTool({ request, params, context }: Route.LoaderArgs) {
         figures: outcome.figures.map((figure) => ({ ...figure, text: textOf(figure, done.reading) })),
       },
       jobs: jobs.map(({ jobId, number, title, system }) => ({ jobId, number, title: title || system || '' })),
-      at: now().getTime(),
-      timeZone: shop.timeZone,
     }
   })
 }
@@ -97,14 +95,6 @@ function sorted(params: URLSearchParams): string {
   const copy = new URLSearchParams(params)
   copy.sort()
   return copy.toString()
-}
-
-/** The data of a page is asked for under its own address with these. */
-function withoutExtras(params: URLSearchParams): URLSearchParams {
-  const kept = new URLSearchParams(params)
-  kept.delete('_routes')
-  kept.delete('index')
-  return kept
 }
 
 function shownInputs(
