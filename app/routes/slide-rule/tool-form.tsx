@@ -23,17 +23,23 @@ export function ToolForm({ name, inputs, answer }: ToolFormProps) {
   const form = useRef<HTMLFormElement>(null)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const here = `/slide-rule/${name}`
+  // Whoever leaves by a link, or by a key, is not called back by what was typed last.
   const goingTo = useNavigation().location?.pathname
-  const leaving = useRef(false)
   useEffect(() => {
-    leaving.current = goingTo !== undefined && goingTo !== here
+    if (goingTo !== undefined && goingTo !== here) clearTimeout(timer.current)
   }, [goingTo, here])
+  useEffect(() => {
+    const follow = (event: MouseEvent) => {
+      if ((event.target as Element).closest('a')) clearTimeout(timer.current)
+    }
+    window.addEventListener('click', follow, true)
+    return () => window.removeEventListener('click', follow, true)
+  }, [])
   useEffect(() => () => clearTimeout(timer.current), [])
 
   const send = () => {
     clearTimeout(timer.current)
-    // Whoever is on the way elsewhere is not called back by what was typed last.
-    if (!form.current || leaving.current) return
+    if (!form.current) return
     const kinds = new Map(inputs.flatMap(fieldsOf).map((field) => [field.name, field]))
     const asked = new URLSearchParams()
     for (const [key, value] of new FormData(form.current)) {
