@@ -3,6 +3,7 @@ import {
   formatLinear,
   formatPressure,
   formatTemperature,
+  formatTemperatureDifference,
   formatVacuum,
   formatVolume,
   formatWeight,
@@ -64,7 +65,7 @@ const gauge = (suffix: string, factor: number): Variant => ({
   fromSi: (value, atmospherePa) => (value - atmospherePa) / factor,
 })
 const linear = (name: LinearKind, si: string, limits: Kind['limits'], ...variants: Variant[]): Kind => {
-  const unit = ({ units }: Reading) => usualUnit(name, units.length)
+  const unit = ({ units }: Reading) => usualUnit(name, units)
   return {
     si,
     limits,
@@ -149,7 +150,11 @@ export const KINDS: Record<KindName, Kind> = {
   flow: linear('flow', 'm3/s', [1e-6, 10], times('L_s', 1e-3), times('cfm', 0.4719474e-3)),
   duration: linear('duration', 's', [0, 1e8], times('min', 60), times('s', 1), times('h', 3600)),
   days: linear('days', 'days', [0, 1e5], times('days', 1)),
-  difference: linear('difference', 'K', [-200, 200], times('K', 1), times('F', 1 / 1.8)),
+  difference: {
+    ...linear('difference', 'K', [-200, 200], times('K', 1), times('F', 1 / 1.8)),
+    // Half degrees are what clamps know.
+    show: (kelvin, { units }) => formatTemperatureDifference(kelvin, units.temperature),
+  },
   'pressure-difference': linear(
     'pressure-difference',
     'Pa',

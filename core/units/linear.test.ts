@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatLinear, type LinearKind, parseLinear, UnitError, usualUnit } from '.'
+import { formatLinear, type LinearKind, METRIC_UNITS, parseLinear, UnitError, US_UNITS, usualUnit } from '.'
 
 describe('parseLinear', () => {
   it.each([
@@ -28,7 +28,7 @@ describe('parseLinear', () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...kinds),
-        fc.constantFrom('m' as const, 'ft' as const),
+        fc.constantFrom(METRIC_UNITS, US_UNITS),
         fc.double({ min: 0.01, max: 500, noNaN: true }),
         (kind, style, inUnits) => {
           const unit = usualUnit(kind, style)

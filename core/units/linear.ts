@@ -1,6 +1,6 @@
 import { M_PER_FT, M_PER_IN, ML_PER_US_FL_OZ, PA_PER_BAR, PA_PER_KPA, PA_PER_PSI } from './factors'
-import type { LengthStyle } from './length'
 import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
+import type { Units } from './preferences'
 import { UnitError } from './unit-error'
 
 /** Quantities whose units differ by a factor only. Values are SI. */
@@ -103,8 +103,8 @@ export function formatLinear(kind: LinearKind, value: number, unit: string, digi
   return `${trimmed(scaled, decimals).replace('-', '−')} ${unit.replace(/m3|ft3/, (u) => u.replace('3', '³'))}`.trim()
 }
 
-/** The unit that somebody who measures lengths so uses for a kind. */
-export function usualUnit(kind: LinearKind, length: LengthStyle): string {
+/** The unit that a person reads and writes for a kind. */
+export function usualUnit(kind: LinearKind, { length, temperature, pressure }: Units): string {
   const metric = length === 'm'
   switch (kind) {
     case 'bore':
@@ -122,9 +122,9 @@ export function usualUnit(kind: LinearKind, length: LengthStyle): string {
     case 'days':
       return 'days'
     case 'difference':
-      return metric ? 'K' : '°F'
+      return temperature === 'C' ? 'K' : '°F'
     case 'pressure-difference':
-      return metric ? 'bar' : 'psi'
+      return pressure
     case 'density':
       return metric ? 'kg/m3' : 'lb/ft3'
     case 'share':

@@ -98,7 +98,7 @@ export default tool({
         text: say('oil', steps && dueMl > 0 ? steps.volumeMl : Math.abs(dueMl)),
         beside:
           steps && dueMl > 0
-            ? `${steps.steps} steps of ${say('oil', step!)}; ${say('oil', steps.extraMl)} more than needed`
+            ? `${steps.steps} steps of ${say('oil', step!)}${steps.extraMl > 0 ? `; ${say('oil', steps.extraMl)} more than needed` : ', exactly'}`
             : nothing
               ? 'nothing out and nothing replaced: nothing in'
               : spreadMl > 0

@@ -158,7 +158,7 @@ export default tool({
           orificeK !== undefined
             ? `wanted SH ${say('difference', orificeK)}`
             : metering === 'valve' && result.subcoolingK !== undefined
-              ? `wanted SC ${target === undefined ? say.range('difference', 4.5, 7) : say('difference', target)}`
+              ? `wanted SC ${target === undefined ? say.range('difference', 4.5, 7) : say('difference', target)}, give or take ${say('difference', 1.5)} of gauge and clamp`
               : `${refrigerant}`,
       },
       judgement,
