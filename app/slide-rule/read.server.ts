@@ -53,7 +53,11 @@ export function readInputs(tool: Tool, params: URLSearchParams, { reading: asked
       if (text !== '') wanted[name] = field.type === 'gas' ? (refrigerantCode(text) ?? text) : text
     }
   }
-  if (strict) refuseStrangers(all, params, wanted)
+  if (strict) {
+    refuseStrangers(all, params, wanted)
+    for (const key of params.keys())
+      if (params.getAll(key).length > 1) errors[slotOf(key, all)?.name ?? key] = `Give ${key} once only.`
+  }
 
   const { value, error } = schemaOf(tool).validate(wanted, { abortEarly: false })
   const missing: Slot[] = []

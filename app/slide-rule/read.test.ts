@@ -102,6 +102,12 @@ describe('readInputs', () => {
     )
     expect(read('lead', { length: '5 m', units: 'us' }, { strict: true }).errors).toEqual({})
   })
+  it('does not choose between two values of the same name', () => {
+    const twice = new URLSearchParams('length_m=5&length_m=50')
+    expect(readInputs(toolNamed('lead')!, twice, { reading: metric, strict: true }).errors.length).toBe(
+      'Give length_m once only.',
+    )
+  })
   it('keeps the exact number that was read, whatever unit the schema checks it in', () => {
     fc.assert(
       fc.property(fc.double({ min: 1, max: 90, noNaN: true }), (psi) => {

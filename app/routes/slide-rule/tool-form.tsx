@@ -56,9 +56,14 @@ export function ToolForm({ name, inputs, answer }: ToolFormProps) {
       state: { own: true },
     })
   }
+  // By the time the pause is over the form may have grown a line, which is to be read as it is then.
+  const latest = useRef(send)
+  useEffect(() => {
+    latest.current = send
+  })
   const soon = () => {
     clearTimeout(timer.current)
-    timer.current = setTimeout(send, PAUSE_MS)
+    timer.current = setTimeout(() => latest.current(), PAUSE_MS)
   }
   const shown = inputs.filter((input) => input.rows || !input.field.aside)
   const aside = inputs.flatMap((input) => (!input.rows && input.field.aside ? [input.field] : []))
