@@ -88,7 +88,7 @@ export const dateField = Joi.string()
   .messages({ 'string.pattern.base': 'Enter a date as year-month-day, such as 2026-03-31.' })
 
 /** A day that exists: there is no 31st of February. */
-function isDay(text: string): boolean {
+export function isDay(text: string): boolean {
   const date = new Date(`${text}T00:00:00Z`)
   return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text)
 }

@@ -1,6 +1,7 @@
 import type Joi from 'joi'
 import { refrigerantCode } from '#core/refrigerants'
 import { atmospherePa as atmosphereAt, UnitError } from '#core/units'
+import { isDay } from '~/form/read.server'
 import type { Reading } from '~/ui/measure'
 import { type Field, type Inputs, type Slot, slots } from './fields'
 import { atmosphereOf, KINDS, withUnit } from './kinds'
@@ -217,11 +218,6 @@ function readSlot(
       return { name, field, value: variant.toSi(number, atmosphereOf(reading)), assumed: false }
   }
   return { name, field, value: name in errors ? undefined : field.fallback, assumed: true }
-}
-
-function isDay(text: string): boolean {
-  const date = new Date(`${text}T00:00:00Z`)
-  return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text)
 }
 
 /** Rows are lists of those that count; a row that counts must be whole. */

@@ -103,7 +103,7 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
                     )}
                   </>
                 )}
-                .{limitLink && <Link to={limitLink}> How the limit comes about</Link>}
+                . {limitLink && <Link to={limitLink}>How the limit comes about</Link>}
               </p>
               {jobs.map((job) => (
                 <p key={job.jobId} className="mb-1">
