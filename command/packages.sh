@@ -36,7 +36,7 @@ need_node() {
 
 need_npm_packages() {
   local want have=
-  want=$(sha256sum package-lock.json | cut -d' ' -f1)
+  want=$(cat package-lock.json patches/* | sha256sum | cut -d' ' -f1)
   [ -f node_modules/.keg-lock ] && have=$(cat node_modules/.keg-lock)
   [ "$want" = "$have" ] && return
   step "Installing npm packages (npm ci); about a minute"

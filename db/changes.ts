@@ -1,4 +1,4 @@
-import { database, type ShopTx } from './connection'
+import { type ShopTx, listeningDatabase } from './connection'
 
 /** Something changed; ids only, readers refetch in their own shop. */
 export interface Change {
@@ -7,36 +7,54 @@ export interface Change {
 }
 
 const CHANNEL = 'keg_changes'
+const HEARD_MS = 5_000
 const listeners = new Map<string, Set<(change: Change) => void>>()
-let listening: Promise<unknown> | undefined
+let listening: Promise<void> | undefined
 
 /** Tells every process once the transaction commits. The channel knows no row security: it carries ids only. */
 export async function announce(tx: ShopTx, change: Change): Promise<void> {
   await tx`select pg_notify(${CHANNEL}, current_shop()::text || ' ' || ${change.kind}::text || ' ' || ${change.id}::text)`
 }
 
+/** This process does not hear of changes: its database does not answer. */
+export class NotListeningError extends Error {
+  override name = 'NotListeningError'
+}
+
 /**
  * Calls back for each change in a shop. All listeners of this process share one database connection; after it was
  * lost and found again everybody is told to refetch.
  * @returns a function that ends it
+ * @throws NotListeningError
  */
 export async function onChange(shopId: string, tell: (change: Change) => void): Promise<() => void> {
+  await heard()
   const own = listeners.get(shopId) ?? new Set()
   listeners.set(shopId, own)
   own.add(tell)
-  listening ??= database().listen(CHANNEL, spread, () => {
-    for (const shop of listeners.values()) for (const each of shop) each({ kind: 'refetch', id: '' })
-  })
-  try {
-    await listening
-  } catch (error) {
-    listening = undefined
-    throw error
-  }
   return () => {
     own.delete(tell)
-    if (own.size === 0) listeners.delete(shopId)
+    if (own.size === 0 && listeners.get(shopId) === own) listeners.delete(shopId)
   }
+}
+
+/** Once begun the driver goes on trying to listen, however often the database goes away. */
+async function heard(): Promise<void> {
+  listening ??= new Promise((resolve) => {
+    listeningDatabase()
+      .listen(CHANNEL, spread, () => {
+        resolve()
+        for (const shop of listeners.values()) for (const tell of shop) tell({ kind: 'refetch', id: '' })
+      })
+      .catch(() => {
+        // Not yet: it tries again by itself, and resolves then.
+      })
+  })
+  let timer: NodeJS.Timeout | undefined
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new NotListeningError('The database does not answer.')), HEARD_MS)
+  })
+  await Promise.race([listening, late]).finally(() => clearTimeout(timer))
 }
 
 function spread(payload: string) {
