@@ -13,6 +13,7 @@ import type { Reason } from '#core/verdict'
 import { announce } from './changes'
 import type { ShopTx } from './connection'
 import { type CylinderRow, cylinderOf } from './cylinders'
+import { lock } from './locks'
 import { book, bookedFor, systemBeforeMg } from './movements'
 import { readShop } from './shop'
 import { summarise } from './summary'
@@ -50,18 +51,22 @@ export class NoSuchJobError extends Error {
 
 /**
  * The one way to write on a tape: appends what is new, books the movements it calls for, keeps summary and
- * reservations, and says so to whoever listens; all in the caller's transaction, under the job's lock. Sending an
- * entry twice changes nothing. Decisions may be refused; observations are only refused when they name what is not there.
+ * reservations, and says so to whoever listens; all in the caller's transaction, under the locks of the job and of all
+ * that its tape names. Sending an entry twice changes nothing. Decisions may be refused; observations are only refused
+ * when they name what is not there.
  * @throws NoSuchJobError
  */
 export async function append(tx: ShopTx, request: AppendRequest): Promise<Appended> {
   const { jobId, userId, now } = request
-  const [job] = await tx<{ nextSeq: number }[]>`select next_seq from job where job_id = ${jobId} for update`
+  await lock(tx, { jobId })
+  const [job] = await tx<{ nextSeq: number }[]>`select next_seq from job where job_id = ${jobId}`
   if (!job) throw new NoSuchJobError('There is no such job in this shop: open it from the Bench.')
   const before = await tapeOf(tx, jobId)
 
-  const known = new Map(before.map((entry) => [entry.entryId, entry]))
-  const fresh = request.entries.filter((entry) => !known.has(entry.entryId))
+  const known = new Set(before.map((entry) => entry.entryId))
+  // The same id twice in one batch is one entry, too: the first of them.
+  const fresh = request.entries.filter((entry) => !known.has(entry.entryId) && known.add(entry.entryId))
+  if (fresh.length > 0) await lock(tx, namedIn([...before, ...fresh]))
   const { accepted, refused } = await judge(tx, request, before, fresh)
   const numbered = accepted.map((entry, i) => ({ ...entry, seq: job.nextSeq + i, userId }))
   const tape = [...before, ...numbered]
@@ -76,20 +81,16 @@ export async function append(tx: ShopTx, request: AppendRequest): Promise<Append
   return { entries: tape.filter((entry) => asked.has(entry.entryId)), refused }
 }
 
-/** Brings books, cylinders, summary and reservations to what a tape says. The caller holds the job's lock. */
-export async function settle(tx: ShopTx, jobId: string, tape: Entry[], userId: string, now: Date) {
+/** Brings books, cylinders, summary and reservations to what a tape says. The caller holds its locks. */
+async function settle(tx: ShopTx, jobId: string, tape: Entry[], userId: string, now: Date) {
   const state = foldTape(tape)
-  const booked = await bookedFor(tx, jobId)
-  const touched = systemsOf(state, booked)
-  // Systems before cylinders, each in the order of their ids: the same for everybody, so that nobody waits in a circle.
-  for (const systemId of touched) await tx`select 1 from system where system_id = ${systemId} for update`
-  await lockCylinders(tx, state, booked)
-
   const changed = await bookJob(tx, jobId, state, userId, now)
   await affectCylinders(tx, state)
   await summarise(tx, jobId, state, tape)
   await reserve(tx, jobId, state)
-  if (changed) for (const systemId of touched) await bookLaterJobs(tx, jobId, systemId, state, userId, now)
+  if (changed)
+    for (const systemId of namedIn(tape).systemIds)
+      await bookLaterJobs(tx, jobId, systemId, state, userId, now)
 }
 
 async function judge(tx: ShopTx, request: AppendRequest, before: Entry[], fresh: Entry[]) {
@@ -109,8 +110,6 @@ async function judge(tx: ShopTx, request: AppendRequest, before: Entry[], fresh:
 async function refusals(tx: ShopTx, request: AppendRequest, entry: Entry, tape: Entry[]): Promise<Reason[]> {
   const cylinderId = decidesOn(entry, request.sentAt)
   if (!cylinderId) return []
-  // Locked, so that two jobs cannot both take the last room in it.
-  await tx`select 1 from cylinder where cylinder_id = ${cylinderId} for update`
   const state = foldTape(tape)
   const [cylinder, shop, system] = await Promise.all([
     cylinderOf(tx, cylinderId, request.jobId),
@@ -125,17 +124,23 @@ async function refusals(tx: ShopTx, request: AppendRequest, entry: Entry, tape: 
   })
 }
 
-/** Ids of cylinders and systems that no row of this shop has. */
+/** The cylinder or system that an entry, or what it puts in another's place, is about. */
+function named(entry: Entry, key: 'cylinderId' | 'systemId'): string | undefined {
+  const body = (entry.kind === 'correction' ? entry.body.body : entry.body) as Record<string, unknown> | null
+  return (body?.[key] as string | null | undefined) ?? undefined
+}
+
+/** All that a tape ever named: whatever it books or has booked is among them. */
+function namedIn(tape: Entry[]): { systemIds: string[]; cylinderIds: string[] } {
+  const all = (key: 'cylinderId' | 'systemId') => [
+    ...new Set(tape.map((entry) => named(entry, key)).filter((id) => id !== undefined)),
+  ]
+  return { systemIds: all('systemId'), cylinderIds: all('cylinderId') }
+}
+
+/** Entries that name a cylinder or a system that no row of this shop has. */
 async function missingReferences(tx: ShopTx, entries: Entry[]): Promise<(entry: Entry) => boolean> {
-  const named = (key: 'cylinderId' | 'systemId') => (entry: Entry) => {
-    const body = (entry.kind === 'correction' ? entry.body.body : entry.body) as Record<
-      string,
-      unknown
-    > | null
-    return (body?.[key] as string | null | undefined) ?? undefined
-  }
-  const cylinderIds = entries.map(named('cylinderId')).filter((id) => id !== undefined)
-  const systemIds = entries.map(named('systemId')).filter((id) => id !== undefined)
+  const { systemIds, cylinderIds } = namedIn(entries)
   const there = new Set<string>()
   if (cylinderIds.length > 0)
     for (const row of await tx<{ id: string }[]>`
@@ -146,27 +151,7 @@ async function missingReferences(tx: ShopTx, entries: Entry[]): Promise<(entry: 
       select system_id as id from system where system_id in ${tx(systemIds)}`)
       there.add(row.id)
   return (entry) =>
-    [named('cylinderId')(entry), named('systemId')(entry)].some((id) => id !== undefined && !there.has(id))
-}
-
-type Booked = Awaited<ReturnType<typeof bookedFor>>
-
-function systemsOf(state: JobState, booked: Booked): string[] {
-  const ids = new Set(
-    booked.flatMap((b) => [b.from, b.to]).flatMap((p) => (p.kind === 'system' ? [p.id!] : [])),
-  )
-  if (state.systemId) ids.add(state.systemId)
-  return [...ids].sort()
-}
-
-async function lockCylinders(tx: ShopTx, state: JobState, booked: Booked) {
-  const ids = new Set([
-    ...state.runs.map((run) => run.cylinderId),
-    ...Object.keys(state.gas),
-    ...booked.flatMap((b) => [b.from, b.to]).flatMap((p) => (p.kind === 'cylinder' ? [p.id!] : [])),
-  ])
-  if (ids.size > 0)
-    await tx`select 1 from cylinder where cylinder_id in ${tx([...ids])} order by cylinder_id for update`
+    [named(entry, 'cylinderId'), named(entry, 'systemId')].some((id) => id !== undefined && !there.has(id))
 }
 
 /** @returns whether anything had to be booked */

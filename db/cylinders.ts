@@ -1,8 +1,11 @@
 import type { Condition, Cylinder } from '#core/cylinders'
 import type { ShopTx } from './connection'
+import { lock } from './locks'
 
 /** A cylinder with what the screens say of it. */
 export interface CylinderRow extends Cylinder {
+  /** Rises with every change: a form that was opened with an older one is out of date. */
+  version: number
   keepsAt: string
   /** Name of the customer whose gas it holds; null: the shop's own. */
   owner: string | null
@@ -12,7 +15,7 @@ export interface CylinderRow extends Cylinder {
 const SELECT = (tx: ShopTx, jobId: string | null = null) => tx`
   select c.cylinder_id, c.label, c.kind, c.refrigerant, c.tare_mg, c.water_capacity_mg, c.filling_ratio,
     c.service_pressure_pa, c.tested_on, c.test_years, c.flammable_ok, c.condition, c.owner_customer_id, c.keeps_at,
-    c.balance_mg, c.retired_at is not null as retired,
+    c.balance_mg, c.version, c.retired_at is not null as retired,
     (select o.name from customer o where o.shop_id = c.shop_id and o.customer_id = c.owner_customer_id) as owner,
     (select coalesce(sum(r.room_mg), 0)::bigint from reservation r
       where r.shop_id = c.shop_id and r.cylinder_id = c.cylinder_id
@@ -155,7 +158,13 @@ export async function addCylinder(
   )
 }
 
-/** @throws LabelTakenError */
+/** @returns the cylinder as it is now, and stays until this transaction ends */
+export async function lockedCylinder(tx: ShopTx, cylinderId: string): Promise<CylinderRow | undefined> {
+  await lock(tx, { cylinderIds: [cylinderId] })
+  return cylinderOf(tx, cylinderId)
+}
+
+/** The caller holds the cylinder's lock. @throws LabelTakenError */
 export async function changeCylinder(tx: ShopTx, cylinderId: string, data: CylinderData): Promise<void> {
   await labelled(() => tx`update cylinder set ${tx(data, ...FIELDS)} where cylinder_id = ${cylinderId}`)
 }

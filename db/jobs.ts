@@ -1,5 +1,6 @@
 import type { JobStatus, NextStep, Stage } from '#core/tape'
 import type { ShopTx } from './connection'
+import { lock } from './locks'
 
 export interface JobHead {
   jobId: string
@@ -11,8 +12,9 @@ export interface JobHead {
 /** Opens a job; sending it twice opens one. @returns its number */
 export async function openJob(tx: ShopTx, jobId: string, userId: string, at: Date): Promise<number> {
   // The shop's row is the counter's lock: numbers have no gaps and are given once.
+  await lock(tx, { shop: true })
   const [shop] = await tx<{ nextJobNumber: number }[]>`
-    select next_job_number from shop where shop_id = current_shop() for update`
+    select next_job_number from shop where shop_id = current_shop()`
   const known = await jobHead(tx, jobId)
   if (known) return known.number
   const number = shop!.nextJobNumber

@@ -168,6 +168,7 @@ describe('systems, customers and sites', () => {
     await within((tx) => changeSystem(tx, system, { ...before, lines, accessories, plateMg: 4_000_000 }))
     expect(await within((tx) => systemOf(tx, system))).toEqual({
       ...before,
+      version: before.version + 1,
       lines,
       accessories,
       plateMg: 4_000_000,
@@ -329,6 +330,6 @@ describe('people and shop', () => {
     const own = await aShop()
     const change = { name: 'New', heading: 'New heading', timeZone: 'Europe/Oslo', fillMarginPct: 5 }
     await inShop(own.shopId, (tx) => changeShop(tx, change))
-    expect(await inShop(own.shopId, readShop)).toEqual({ shopId: own.shopId, ...change })
+    expect(await inShop(own.shopId, readShop)).toEqual({ shopId: own.shopId, version: 2, ...change })
   })
 })

@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import Postgrator from 'postgrator'
 import postgres from 'postgres'
+import { partsOf, severalHosts, withDatabase } from './address'
 
 /** Any number, the same for all: migrations of one database run one after another. */
 const MIGRATION_LOCK = 4_600_001
@@ -16,48 +17,57 @@ export interface DatabaseAddresses {
 
 /**
  * Makes roles and database where missing, then brings the schema up to date under an advisory lock.
+ * @param upTo number of the last migration to run, for tests of upgrades
  * @throws Error when a migration that has run was changed since: start over with a new database.
  */
-export async function prepareDatabase({ adminUrl, ownerUrl, appUrl }: DatabaseAddresses): Promise<void> {
+export async function prepareDatabase(
+  { adminUrl, ownerUrl, appUrl }: DatabaseAddresses,
+  upTo?: string,
+): Promise<void> {
   if (adminUrl) await makeRolesAndDatabase(adminUrl, ownerUrl, appUrl)
-  await migrate(ownerUrl)
+  await migrate(ownerUrl, upTo)
 }
 
+const primaryOf = (url: string) => (severalHosts(url) ? { target_session_attrs: 'primary' as const } : {})
+
 async function makeRolesAndDatabase(adminUrl: string, ownerUrl: string, appUrl: string) {
-  const maintenance = new URL(adminUrl)
-  maintenance.pathname = '/postgres'
-  const admin = postgres(maintenance.href, { max: 1, onnotice: () => {} })
+  const admin = postgres(withDatabase(adminUrl, 'postgres'), {
+    max: 1,
+    onnotice: () => {},
+    ...primaryOf(adminUrl),
+  })
   try {
     for (const url of [ownerUrl, appUrl]) {
-      const { username, password } = new URL(url)
-      const [known] = await admin`select 1 from pg_roles where rolname = ${username}`
+      const { user, password } = partsOf(url)
+      const [known] = await admin`select 1 from pg_roles where rolname = ${user}`
       const verb = known ? 'alter' : 'create'
-      await admin.unsafe(`${verb} role "${username}" login password '${password.replaceAll("'", "''")}'`)
+      await admin.unsafe(`${verb} role "${user}" login password '${password.replaceAll("'", "''")}'`)
     }
-    const database = new URL(ownerUrl).pathname.slice(1)
+    const { user: owner, database } = partsOf(ownerUrl)
     const [there] = await admin`select 1 from pg_database where datname = ${database}`
     if (!there)
-      await admin`create database ${admin(database)} owner ${admin(new URL(ownerUrl).username)} template template0 encoding 'UTF8'`
+      await admin`create database ${admin(database)} owner ${admin(owner)} template template0 encoding 'UTF8'`
   } finally {
     await admin.end()
   }
 }
 
-async function migrate(ownerUrl: string) {
-  const sql = postgres(ownerUrl, { max: 1, onnotice: () => {} })
+/** All that is due, each with its mark, in one transaction: killed half-way, nothing has happened. */
+async function migrate(ownerUrl: string, upTo?: string) {
+  const sql = postgres(ownerUrl, { max: 1, onnotice: () => {}, ...primaryOf(ownerUrl) })
   try {
-    await sql`select pg_advisory_lock(${MIGRATION_LOCK})`
-    const postgrator = new Postgrator({
-      migrationPattern: fileURLToPath(new URL('./migrations/*', import.meta.url)),
-      driver: 'pg',
-      schemaTable: 'public.schema_version',
-      validateChecksums: true,
-      execQuery: async (query: string) => ({ rows: await sql.unsafe(query) }),
-      execSqlScript: async (script: string) => {
-        await sql.begin((tx) => tx.unsafe(script))
-      },
-    } as ConstructorParameters<typeof Postgrator>[0])
-    await postgrator.migrate()
+    await sql.begin(async (tx) => {
+      await tx`select pg_advisory_xact_lock(${MIGRATION_LOCK})`
+      const postgrator = new Postgrator({
+        migrationPattern: fileURLToPath(new URL('./migrations/*', import.meta.url)),
+        driver: 'pg',
+        schemaTable: 'public.schema_version',
+        validateChecksums: true,
+        execQuery: async (query: string) => ({ rows: await tx.unsafe(query) }),
+        execSqlScript: async (script: string) => void (await tx.unsafe(script)),
+      } as ConstructorParameters<typeof Postgrator>[0])
+      await postgrator.migrate(upTo)
+    })
   } finally {
     await sql.end()
   }

@@ -1,9 +1,12 @@
 import type { ShopTx } from './connection'
+import { lock } from './locks'
 
 export type Role = 'manager' | 'technician' | 'trainee'
 
 export interface Person {
   userId: string
+  /** Rises with every change of role, access or preferences: a form that was opened with an older one is out of date. */
+  version: number
   signIn: string
   name: string
   role: Role
@@ -13,7 +16,7 @@ export interface Person {
 }
 
 const COLUMNS = (tx: ShopTx) => tx`
-  u.user_id, u.sign_in, p.display_name as name, u.role, u.disabled_at is not null as disabled, u.preferences`
+  u.user_id, u.version, u.sign_in, p.display_name as name, u.role, u.disabled_at is not null as disabled, u.preferences`
 
 export async function personOf(tx: ShopTx, userId: string): Promise<Person | undefined> {
   const [person] = await tx<Person[]>`
@@ -82,14 +85,22 @@ export async function changePreferences(
   await tx`update app_user set preferences = preferences || ${tx.json(preferences as never)} where user_id = ${userId}`
 }
 
-/** @returns false when that would leave the shop without a manager: nothing was changed */
+/** @returns the person as they are now, and stay until this transaction ends */
+export async function lockedPerson(tx: ShopTx, userId: string): Promise<Person | undefined> {
+  // The shop's row stands for "who manages it": two managers must not remove each other at the same time.
+  await lock(tx, { shop: true })
+  return personOf(tx, userId)
+}
+
+/**
+ * The caller holds the shop's lock.
+ * @returns false when that would leave the shop without a manager: nothing was changed
+ */
 export async function changePerson(
   tx: ShopTx,
   userId: string,
   change: { role?: Role; disabledAt?: Date | null },
 ): Promise<boolean> {
-  // The shop's row stands for "who manages it": two managers must not remove each other at the same time.
-  await tx`select 1 from shop where shop_id = current_shop() for update`
   if (change.role) await tx`update app_user set role = ${change.role} where user_id = ${userId}`
   if (change.disabledAt !== undefined)
     await tx`update app_user set disabled_at = ${change.disabledAt} where user_id = ${userId}`

@@ -1,7 +1,10 @@
 import type { ShopTx } from './connection'
+import { lock } from './locks'
 
 export interface Shop {
   shopId: string
+  /** Rises with every change: a form that was opened with an older one is out of date. */
+  version: number
   name: string
   /** Printed at the top of labels and reports. */
   heading: string
@@ -23,10 +26,17 @@ export async function foundShop(
 /** The shop of this transaction. */
 export async function readShop(tx: ShopTx): Promise<Shop> {
   const [shop] = await tx<Shop[]>`
-    select shop_id, name, heading, time_zone, fill_margin_pct from shop where shop_id = current_shop()`
+    select shop_id, version, name, heading, time_zone, fill_margin_pct from shop where shop_id = current_shop()`
   return shop!
 }
 
-export async function changeShop(tx: ShopTx, change: Omit<Shop, 'shopId'>): Promise<void> {
+/** @returns the shop as it is now, and stays until this transaction ends */
+export async function lockedShop(tx: ShopTx): Promise<Shop> {
+  await lock(tx, { shop: true })
+  return readShop(tx)
+}
+
+/** The caller holds the shop's lock. */
+export async function changeShop(tx: ShopTx, change: Omit<Shop, 'shopId' | 'version'>): Promise<void> {
   await tx`update shop set ${tx(change, 'name', 'heading', 'timeZone', 'fillMarginPct')} where shop_id = current_shop()`
 }

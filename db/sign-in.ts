@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { database, inShop } from './connection'
+import { database, inShop, type ShopTx } from './connection'
 import { type Person, personOf } from './people'
 import { readShop, type Shop } from './shop'
 
@@ -14,6 +14,18 @@ export async function findSignIn(name: string): Promise<{ shopId: string; userId
     { shopId: string; userId: string }[]
   >`select * from directory_find(${name})`
   return found
+}
+
+/** The code that opens the first-run page, the same from every process; undefined once somebody has signed up. */
+export async function firstRunCode(): Promise<string | undefined> {
+  const [row] = await database()<{ code: string | null }[]>`select first_run_code() as code`
+  return row!.code ?? undefined
+}
+
+/** Takes the first run for this transaction: true for the first who comes with the code, and for nobody after. */
+export async function takeFirstRun(tx: ShopTx, code: string): Promise<boolean> {
+  const [row] = await tx<{ taken: boolean }[]>`select first_run_take(${code}) as taken`
+  return row!.taken
 }
 
 /** Nobody has signed up yet: the first-run page is open. */
@@ -56,6 +68,12 @@ export async function takeRate(bucket: string, allowed: number, windowSeconds: n
     { wait: number }[]
   >`select rate_take(${bucket}, ${allowed}, ${windowSeconds}) as wait`
   return row!.wait
+}
+
+/** Takes away what has run out: counted tries, sessions. @returns how many */
+export async function tidyUp(): Promise<number> {
+  const [row] = await database()<{ gone: number }[]>`select tidy_up() as gone`
+  return row!.gone
 }
 
 export function hashOf(token: string): Buffer {

@@ -1,5 +1,6 @@
 import { type Entry, FOLD_VERSION, foldTape, type JobState, nextStep } from '#core/tape'
 import { database, inShop, type ShopTx } from './connection'
+import { lock } from './locks'
 import { tapeOf } from './tape'
 
 /** Keeps the projection of a tape that lists read. */
@@ -36,7 +37,7 @@ export async function rebuildSummaries(shopId: string): Promise<number> {
   const jobs = await inShop(shopId, (tx) => tx<{ jobId: string }[]>`select job_id from job order by number`)
   for (const { jobId } of jobs)
     await inShop(shopId, async (tx) => {
-      await tx`select 1 from job where job_id = ${jobId} for update`
+      await lock(tx, { jobId })
       const tape = await tapeOf(tx, jobId)
       if (tape.length > 0) await summarise(tx, jobId, foldTape(tape), tape)
     })

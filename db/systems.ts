@@ -1,5 +1,6 @@
 import type { SystemPlate } from '#core/systems'
 import type { ShopTx } from './connection'
+import { lock } from './locks'
 
 export type Metering = 'fixed' | 'valve' | 'unknown'
 
@@ -15,6 +16,8 @@ export interface SystemData extends SystemPlate {
 
 export interface SystemRow extends SystemData {
   systemId: string
+  /** Rises with every change: a form that was opened with an older one is out of date. */
+  version: number
   site: string
   customer: string
   customerId: string
@@ -26,7 +29,7 @@ export interface SystemRow extends SystemData {
 const SELECT = (tx: ShopTx) => tx`
   select y.system_id, y.name, y.trade, y.refrigerant, y.plate_mg, y.plate_text, y.panel_total_mg, y.lines,
     y.accessories, y.oil_type, y.metering, y.subcooling_target_k, y.max_test_pressure_pa, y.balance_mg,
-    y.site_id, s.name as site, s.altitude_m, c.customer_id, c.name as customer
+    y.version, y.site_id, s.name as site, s.altitude_m, c.customer_id, c.name as customer
   from system y join site s using (shop_id, site_id) join customer c using (shop_id, customer_id)`
 
 /** Systems in use whose name, site or customer has this in it, by name. */
@@ -55,6 +58,13 @@ export async function addSystem(tx: ShopTx, systemId: string, data: SystemData, 
     on conflict (shop_id, system_id) do nothing`
 }
 
+/** @returns the system as it is now, and stays until this transaction ends */
+export async function lockedSystem(tx: ShopTx, systemId: string): Promise<SystemRow | undefined> {
+  await lock(tx, { systemIds: [systemId] })
+  return systemOf(tx, systemId)
+}
+
+/** The caller holds the system's lock. */
 export async function changeSystem(tx: ShopTx, systemId: string, data: SystemData): Promise<void> {
   await tx`
     update system set name = ${data.name}, trade = ${data.trade}, refrigerant = ${data.refrigerant},

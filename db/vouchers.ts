@@ -1,11 +1,13 @@
+import type { Condition } from '#core/cylinders'
 import type { Booking } from '#core/ledger'
 import { place } from '#core/ledger'
 import { announce } from './changes'
 import type { ShopTx } from './connection'
 import { type CylinderRow, cylinderOf } from './cylinders'
+import { lock } from './locks'
 import { book } from './movements'
 
-export type VoucherKind = 'opening' | 'purchase' | 'shipment' | 'reweigh' | 'retire' | 'recondition'
+export type VoucherKind = 'opening' | 'purchase' | 'shipment' | 'reweigh' | 'retire' | 'recondition' | 'judge'
 
 export interface VoucherRequest {
   /** Made in the browser: sending it twice books once. */
@@ -102,6 +104,39 @@ export async function bookRecondition(tx: ShopTx, request: VoucherRequest): Prom
   })
 }
 
+/**
+ * What a cylinder holds is judged anew, better or worse, with the reason for it. It is the only way in which a marking
+ * becomes better.
+ * @throws VoucherError without a reason
+ */
+export async function bookJudgement(
+  tx: ShopTx,
+  request: VoucherRequest & { condition: Condition },
+): Promise<void> {
+  if (request.text.trim() === '')
+    throw new VoucherError('Write how it was found out: others rely on what is marked here.')
+  await once(tx, 'judge', request, { condition: request.condition }, async (cylinder) => {
+    await tx`update cylinder set condition = ${request.condition} where cylinder_id = ${cylinder.cylinderId}`
+    return []
+  })
+}
+
+export interface Judgement {
+  condition: Condition
+  text: string
+  at: Date
+  by: string
+}
+
+/** The last time that what a cylinder holds was judged by such an act. */
+export async function lastJudgement(tx: ShopTx, cylinderId: string): Promise<Judgement | undefined> {
+  const [row] = await tx<Judgement[]>`
+    select v.body->>'condition' as condition, v.body->>'text' as text, v.at, p.display_name as by
+    from voucher v join person p on p.shop_id = v.shop_id and p.user_id = v.user_id
+    where v.kind = 'judge' and v.body->>'cylinderId' = ${cylinderId} order by v.at desc limit 1`
+  return row
+}
+
 async function once(
   tx: ShopTx,
   kind: VoucherKind,
@@ -110,7 +145,7 @@ async function once(
   movementsFor: (cylinder: CylinderRow) => Booking[] | Promise<Booking[]>,
 ) {
   const { voucherId, cylinderId, at, now, userId, text } = request
-  await tx`select 1 from cylinder where cylinder_id = ${cylinderId} for update`
+  await lock(tx, { cylinderIds: [cylinderId] })
   const [known] = await tx`select 1 from voucher where voucher_id = ${voucherId}`
   if (known) return
   const cylinder = await cylinderOf(tx, cylinderId)
