@@ -37,7 +37,6 @@ export default function handleRequest(
           answered = true
           const body = new PassThrough()
           headers.set('content-type', 'text/html; charset=utf-8')
-          headers.set('cache-control', 'no-store')
           resolve(new Response(createReadableStreamFromReadable(body), { headers, status }))
           pipe(body)
         },

@@ -17,13 +17,29 @@ as_database_user() {
 random_word() { node -e 'console.log(require("crypto").randomBytes(18).toString("base64url"))'; }
 free_port() { node -e 'const s=require("net").createServer().listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'; }
 
+# runs PID: it is there, and not only its remains.
+runs() {
+  [ -n "$1" ] && kill -0 "$1" 2>/dev/null && ! grep -qs '^State:.Z' "/proc/$1/status"
+}
+
 # cluster_lock MODE: one Keg for each checkout and mode at a time. Sets STATE.
 cluster_lock() {
   STATE=$(state_folder "$1")
   mkdir -p "$STATE"
   as_root && chmod 755 /var/lib/keg "$STATE"
-  exec 9>"$STATE/lock"
-  flock -n 9 || fail "Keg ($1) is already running from this checkout" "stop the other one first (Ctrl-C in its window)"
+  exec 9>>"$STATE/lock"
+  local holder server
+  if ! flock -n 9; then
+    holder=$(cat "$STATE/pid" 2>/dev/null || true)
+    server=$(cat "$STATE/server-pid" 2>/dev/null || true)
+    runs "$holder" &&
+      fail "Keg ($1) is already running from this checkout, as process $holder" "stop it first: Ctrl-C in its window, or kill $holder"
+    step "An earlier Keg was ended hard; what it left behind ends now"
+    flock -w 20 9 ||
+      fail "what an earlier Keg left behind does not end${server:+ (process $server)}" "end it: kill ${server:-its processes}, and start again"
+  fi
+  printf '%s\n' "$$" >"$STATE/pid"
+  rm -f "$STATE/leaving"
 }
 
 cluster_create() {
@@ -61,7 +77,8 @@ cluster_start() {
     options="-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories='' -c max_connections=60 -c jit=off"
     case "$mode" in test | bench) options="$options -c fsync=off -c synchronous_commit=off -c full_page_writes=off" ;; esac
     case "$mode" in bench) options="$options -c shared_buffers=1GB -c max_wal_size=4GB" ;; esac
-    if as_database_user "$(pg_bin)/pg_ctl" -D "$STATE/pg" -o "$options" -l "$STATE/pg/server.log" -w -t 60 start >"$STATE/start.log" 2>&1 9>&-; then
+    CLUSTER_OPTIONS=$options
+    if cluster_up; then
       cluster_addresses "$port"
       return
     fi
@@ -70,6 +87,26 @@ cluster_start() {
   cat "$STATE/start.log" >&2
   tail -n 20 "$STATE/pg/server.log" >&2 || true
   fail "the database server did not start" "read the lines above; ./keg demo --fresh makes the demo database anew"
+}
+
+cluster_up() {
+  as_database_user "$(pg_bin)/pg_ctl" -D "$STATE/pg" -o "$CLUSTER_OPTIONS" -l "$STATE/pg/server.log" -w -t 60 start >"$STATE/start.log" 2>&1 9>&-
+}
+
+# keep_cluster_up: while we serve, a database of ours that ends is started again, on the port that it had.
+keep_cluster_up() {
+  [ -n "${CLUSTER_OPTIONS:-}" ] || return 0
+  (
+    exec 9>&-
+    trap - EXIT INT TERM
+    while sleep 2 && runs "$$"; do
+      as_database_user "$(pg_bin)/pg_ctl" -D "$STATE/pg" status >/dev/null 2>&1 && continue
+      [ -f "$STATE/leaving" ] && exit
+      step "The database has ended: starting it again"
+      cluster_up || step "It did not start, trying again (the reason is in $STATE/pg/server.log)"
+    done
+  ) &
+  WATCHERS="${WATCHERS:-} $!"
 }
 
 cluster_addresses() {
@@ -93,6 +130,9 @@ cluster_join() {
 cluster_stop() {
   local code=$?
   trap - EXIT INT TERM
+  [ -n "${STATE:-}" ] && touch "$STATE/leaving"
+  # shellcheck disable=SC2086
+  [ -n "${WATCHERS:-}" ] && kill $WATCHERS 2>/dev/null
   if [ -n "${STATE:-}" ] && [ -f "$STATE/pg/postmaster.pid" ]; then
     as_database_user "$(pg_bin)/pg_ctl" -D "$STATE/pg" -m fast -w stop >/dev/null 2>&1 || true
   fi

@@ -36,13 +36,17 @@ Keg, a weighed logbook for refrigeration and vehicle-AC technicians.
   ./keg test             lint, types, build, all tests; closes with the counts
   ./keg bench            loads a large shop and prints a table of speeds and sizes
   ./keg screenshots      makes docs/screenshots again from the demo data
-  ./keg backup FILE      writes the database of ./keg start (--demo: of the demo) to FILE
-  ./keg restore FILE     puts FILE back (stop Keg first)
+  ./keg backup FILE      writes the database of ./keg start (--demo: of the demo) to FILE, while Keg runs
+  ./keg backup --every 6h DIR --keep 28   the same by itself while ./keg start runs (--every never: no more)
+  ./keg restore FILE     puts FILE back, of this version or an earlier one (stop Keg first)
+  ./keg restore --check FILE   restores FILE beside the database, compares its books, and changes nothing
   ./keg rebuild-summaries [--demo]   folds every job again into the job list
 
   KEG_PORT           port to serve on (default 4600)         KEG_HOST  address (default 127.0.0.1)
   KEG_ORIGIN         the address browsers use, when behind another server
-  KEG_DATABASE_URL   an existing PostgreSQL for ./keg start (with KEG_OWNER_DATABASE_URL for migrations)
+  KEG_TRUST_PROXY    which servers in front are believed about addresses: loopback, 10.0.0.0/8, ...
+  KEG_DATABASE_URL   an existing PostgreSQL for ./keg start (with KEG_OWNER_DATABASE_URL for migrations); several
+                     servers as host:port,host:port: the one that takes writes is used (docs/deploy.md)
   KEG_NOW            fixes the clock, for pictures and tests
   KEG_RATE_SIGN_IN   sign-in tries for one name from one address, as count/seconds (default 10/300)
 HELP

@@ -2,7 +2,7 @@
 
 run_ts() { node --import tsx "$@"; }
 
-# The server: a larger nursery for what lives for one request only makes pages a fifth quicker.
+# The server alone, for tests and measurements.
 run_server() { exec node --max-semi-space-size=64 --import tsx server/listen.ts; }
 
 prepare() {
@@ -28,7 +28,7 @@ keg_demo() {
 keg_start() {
   prepare
   need_build
-  if [ -z "${KEG_DATABASE_URL:-}" ]; then cluster_start start; fi
+  if [ -z "${KEG_DATABASE_URL:-}" ]; then cluster_start start; else cluster_lock start; fi
   migrate "see README, Running it for real"
   serve ""
 }
@@ -38,7 +38,7 @@ keg_dev() {
   cluster_start demo
   migrate "./keg demo --fresh"
   load_demo || fail "loading the demo data" "./keg demo --fresh starts over"
-  KEG_DEV=1 NODE_ENV=development serve "$STATE/greeting"
+  SERVE_WITH=server/listen.ts KEG_DEV=1 NODE_ENV=development serve "$STATE/greeting"
 }
 
 # load_demo: the demo data and a token for programs, both once; what the greeting says of them.
@@ -49,14 +49,42 @@ load_demo() (
   { cat demo/sign-ins.txt; printf '  API token: %s\n' "$(cat "$STATE/api-token")"; } >"$STATE/greeting"
 )
 
-# serve FILE: runs the server until Ctrl-C; FILE is printed once it answers.
+# serve FILE: runs the server, supervised, until Ctrl-C; FILE is printed once it answers. What supervises is started
+# again, too, if somebody ends it hard.
 serve() {
   export NODE_ENV=${NODE_ENV:-production} KEG_PORT=${KEG_PORT:-4600} KEG_HOST=${KEG_HOST:-127.0.0.1}
-  KEG_GREETING=$1 run_server &
-  local server=$!
-  trap 'kill -TERM '"$server"' 2>/dev/null || true; wait '"$server"' || true; exit 130' INT
-  trap 'kill -TERM '"$server"' 2>/dev/null || true; wait '"$server"' || true; exit 143' TERM
-  wait "$server"
+  local code
+  keep_cluster_up
+  keep_backups
+  trap 'leave_with 130' INT
+  trap 'leave_with 143' TERM
+  while :; do
+    KEG_GREETING=$1 without_passwords node --import tsx "${SERVE_WITH:-server/supervise.ts}" &
+    SERVED=$!
+    printf '%s\n' "$SERVED" >"$STATE/server-pid"
+    code=0
+    wait "$SERVED" || code=$?
+    [ "$code" = 137 ] || exit "$code"
+    step "What supervised the server was ended: starting it again"
+    sleep 1
+  done
+}
+
+leave_with() {
+  kill -TERM "$SERVED" 2>/dev/null || true
+  wait "$SERVED" || true
+  exit "$1"
+}
+
+# without_passwords command...: the server knows the application's address only, and that from a file.
+without_passwords() {
+  local address=$STATE/app-address
+  (
+    umask 077
+    printf '%s' "$KEG_DATABASE_URL" >"$address"
+  )
+  KEG_DATABASE_URL_FILE=$address KEG_STATE=$STATE exec \
+    env -u KEG_DATABASE_URL -u KEG_OWNER_DATABASE_URL -u KEG_ADMIN_DATABASE_URL "$@"
 }
 
 # wait_for_server LOG: until it answers on KEG_PORT.
@@ -67,32 +95,6 @@ wait_for_server() {
     sleep 0.5
   done
   fail "the server did not answer on port $KEG_PORT (try $try)" "read $1"
-}
-
-# Backup works while Keg runs; restore wants it stopped.
-keg_backup() {
-  local mode=start
-  if [ "${1:-}" = --demo ]; then mode=demo; shift; fi
-  [ -n "${1:-}" ] || fail "backup needs a file" "./keg backup keg-$(date +%F).dump"
-  prepare
-  [ -n "${KEG_ADMIN_DATABASE_URL:-}" ] || cluster_join "$mode"
-  "$(pg_bin)/pg_dump" --format=custom --file="$1" "$KEG_ADMIN_DATABASE_URL" ||
-    fail "the backup" "is there room for $1, and does a database exist? (./keg start makes one)"
-  step "Wrote $1 ($(du -h "$1" | cut -f1)). Keep it somewhere else than this machine."
-}
-
-keg_restore() {
-  local mode=start
-  if [ "${1:-}" = --demo ]; then mode=demo; shift; fi
-  [ -f "${1:-}" ] || fail "restore needs a file that ./keg backup wrote" "./keg restore FILE"
-  prepare
-  [ -n "${KEG_ADMIN_DATABASE_URL:-}" ] || cluster_start "$mode"
-  migrate
-  step "Putting $1 back"
-  # One transaction: either all of it is back or nothing has changed.
-  "$(pg_bin)/pg_restore" --clean --if-exists --single-transaction \
-    --dbname="$KEG_ADMIN_DATABASE_URL" "$1" || fail "the restore; nothing was changed" "is $1 a file that ./keg backup wrote?"
-  migrate
 }
 
 keg_rebuild_summaries() {

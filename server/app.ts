@@ -1,17 +1,19 @@
 import { randomBytes } from 'node:crypto'
 import { createRequestHandler } from '@react-router/express'
+import onHeaders from 'on-headers'
 import express, { type NextFunction, type Request, type Response } from 'express'
 import { RouterContextProvider } from 'react-router'
 import 'react-router'
-import { closeDatabase, databaseAnswers, nobodyYet } from '#db'
+import { closeDatabase, databaseAnswers, firstRunCode as codeOf, tidyUp } from '#db'
+import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
-import { contentSecurityPolicy, refuseCrossSite, refuseLargeBodies } from './guard'
+import { contentSecurityPolicy, refuseCrossSite, refuseLargeBodies, seenFromOutside } from './guard'
 
 /** Everything but static files: health, guards, pages. */
 export const app = express()
 app.disable('x-powered-by')
-// Behind another server the address of the browser and the protocol come from its headers.
-if (process.env.KEG_ORIGIN) app.set('trust proxy', 1)
+// Whose word counts for where a request comes from: `loopback`, addresses or networks, separated by commas.
+if (process.env.KEG_TRUST_PROXY) app.set('trust proxy', process.env.KEG_TRUST_PROXY)
 
 app.get('/healthz', async (_request, response) => {
   const database = await databaseAnswers()
@@ -31,11 +33,12 @@ app.use((_request: Request, response: Response, next: NextFunction) => {
     'cross-origin-opener-policy': 'same-origin',
     'permissions-policy': 'camera=(), microphone=(), geolocation=()',
   })
+  onHeaders(response, keepPrivate)
   if (process.env.KEG_ORIGIN?.startsWith('https:'))
     response.set('strict-transport-security', 'max-age=31536000')
   next()
 })
-app.use(refuseCrossSite, refuseLargeBodies)
+app.use(refuseCrossSite, refuseLargeBodies, seenFromOutside)
 
 app.use(
   createRequestHandler({
@@ -53,5 +56,30 @@ app.use(
   }),
 )
 
+/** What failed outside of pages: said in words, never with what stands in the code. */
+app.use((error: Error, _request: Request, response: Response, next: NextFunction) => {
+  if (response.headersSent) return next(error)
+  log.error({ err: error }, 'request failed outside of pages')
+  response.status(500).type('text/plain').send('That did not work, and nothing was changed. Try it again.')
+})
+
+/** A shop's data is for whoever signed in, and for no cache on the way, unless an answer says otherwise of itself. */
+function keepPrivate(this: Response) {
+  if (!this.getHeader('cache-control')) this.set('cache-control', 'private, no-store')
+  this.vary('cookie')
+}
+
+const TIDY_MS = 10 * 60_000
+
+/** Takes away what has run out, once in a while; several processes take turns. */
+export function tidyNowAndThen() {
+  const tidy = () =>
+    tidyUp().then(
+      (gone) => gone > 0 && log.debug({ gone }, 'tidied up'),
+      (error: unknown) => log.warn({ err: error }, 'tidying up has to wait'),
+    )
+  setInterval(() => void tidy(), TIDY_MS * (0.9 + 0.2 * Math.random())).unref()
+}
+
 export const close = closeDatabase
-export const firstRunOpen = nobodyYet
+export const firstRunCode = codeOf

@@ -51,3 +51,17 @@ export function refuseLargeBodies(request: Request, response: Response, next: Ne
   if (length !== undefined && Number(length) <= LARGEST_BODY) return next()
   response.status(413).type('text/plain').send('That is more than Keg takes at once: send less.')
 }
+
+/**
+ * With KEG_ORIGIN set, that is the address of every request, whatever a server in between has made of Host and protocol:
+ * pages compare it with where a form comes from.
+ */
+export function seenFromOutside(request: Request, _response: Response, next: NextFunction) {
+  if (process.env.KEG_ORIGIN) {
+    const { host, protocol } = new URL(process.env.KEG_ORIGIN)
+    request.headers.host = host
+    delete request.headers['x-forwarded-host']
+    Object.defineProperty(request, 'protocol', { value: protocol.slice(0, -1) })
+  }
+  next()
+}

@@ -1,31 +1,51 @@
-// Serves Keg until SIGTERM or SIGINT. Started by ./keg, with its database in KEG_DATABASE_URL.
-import { randomInt } from 'node:crypto'
+// Serves Keg until SIGTERM or SIGINT, with its database in KEG_DATABASE_URL. Under server/supervise.ts it gets its
+// connections from there; alone it listens for itself.
 import { existsSync, readFileSync } from 'node:fs'
-import type { Server } from 'node:http'
+import { createServer } from 'node:http'
+import type { Socket } from 'node:net'
 import compression from 'compression'
 import express, { type Express } from 'express'
+import { host, port } from './address'
 
 interface Keg {
   app: Express
   close: () => Promise<void>
-  firstRunOpen: () => Promise<boolean>
+  firstRunCode: () => Promise<string | undefined>
+  tidyNowAndThen: () => void
 }
 
-const port = Number(process.env.KEG_PORT ?? 4600)
-const host = process.env.KEG_HOST ?? '127.0.0.1'
 const development = process.env.KEG_DEV === '1'
-// Guards the first-run page; shared with the app through the environment of this process only.
-process.env.KEG_FIRST_RUN_CODE = String(randomInt(10_000_000, 99_999_999))
+const supervised = process.env.KEG_SUPERVISED
 
 const front = express()
 front.disable('x-powered-by')
 front.use(compression())
 const keg = development ? await serveSource(front) : await serveBuild(front)
-const server = front.listen(port, host, (error?: Error) => {
-  if (error) refuse(error as NodeJS.ErrnoException)
-  else void greet()
+const server = createServer(front)
+keg.tidyNowAndThen()
+if (supervised && process.send) takeConnections(process.send.bind(process))
+else server.listen(port, host, () => void greet())
+server.on('error', (error) => {
+  console.error(`\n[keg] FAILED: the server cannot listen on ${host}:${port} (${error.message})\n`)
+  process.exit(1)
 })
-for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void leave(server))
+let leaving = false
+for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => void leave())
+
+/** From the process that holds the address: it outlives this one. */
+function takeConnections(send: (message: string) => unknown) {
+  // What a listening server does by itself: from now on it looks for requests that never come to their end.
+  server.emit('listening')
+  process.on('message', (message, socket) => {
+    if (message === 'ping') send('pong')
+    if (!socket) return
+    server.emit('connection', socket)
+    ;(socket as Socket).resume()
+  })
+  process.once('disconnect', () => void leave())
+  send('ready')
+  if (supervised === 'first') void greet()
+}
 
 async function serveBuild(front: Express): Promise<Keg> {
   front.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
@@ -55,30 +75,21 @@ async function greet() {
   const greeting = process.env.KEG_GREETING
   console.log(`\n  Keg is ready: ${process.env.KEG_ORIGIN ?? `http://${host}:${port}`}\n`)
   if (greeting && existsSync(greeting)) console.log(readFileSync(greeting, 'utf8'))
-  const firstRun = await keg.firstRunOpen().catch((error: unknown) => {
+  const code = await keg.firstRunCode().catch((error: unknown) => {
     console.error(`[keg] The database does not answer (${String(error)}): pages work once it does.`)
-    return false
+    return undefined
   })
-  if (firstRun)
-    console.log(
-      `  Nobody has signed up yet. Open /first-run and enter this code: ${process.env.KEG_FIRST_RUN_CODE}\n`,
-    )
+  if (code) console.log(`  Nobody has signed up yet. Open /first-run and enter this code: ${code}\n`)
   console.log('  Ctrl-C stops it.\n')
 }
 
-function refuse(error: NodeJS.ErrnoException) {
-  console.error(
-    `\n[keg] FAILED: the server cannot listen on ${host}:${port} (${error.code ?? error.message})`,
-  )
-  console.error(`[keg] What to do: choose another port, for example KEG_PORT=${port + 1} ./keg demo\n`)
-  process.exit(1)
-}
-
 /** Open event streams would keep the process alive: they are cut, browsers come back by themselves. */
-async function leave(server: Server) {
+async function leave() {
+  if (leaving) return
+  leaving = true
   setTimeout(() => process.exit(1), 8000).unref()
   server.close()
   server.closeAllConnections()
-  await keg.close()
+  await keg.close().catch((error: unknown) => console.error(`[keg] The database: ${String(error)}`))
   process.exit(0)
 }

@@ -24,6 +24,7 @@ export const wrote = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = +
 
 export const jobCylinder = (over: Partial<JobCylinder> = {}): JobCylinder => ({
   cylinderId: 'A',
+  version: 1,
   label: 'Gull 1',
   kind: 'recovery',
   refrigerant: 'R-410A',
@@ -47,6 +48,7 @@ export const jobCylinder = (over: Partial<JobCylinder> = {}): JobCylinder => ({
 
 const SYSTEM: NonNullable<JobData['system']> = {
   systemId: 's',
+  version: 1,
   name: 'Retarder',
   siteId: 'site',
   site: 'Mole street',

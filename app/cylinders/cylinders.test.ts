@@ -7,6 +7,7 @@ import { readCylinder } from './form.server'
 
 const TODAY = '2026-06-01'
 const row = (over: Partial<CylinderRow> = {}): CylinderRow => ({
+  version: 1,
   cylinderId: 'a',
   label: 'A',
   kind: 'recovery',
@@ -84,6 +85,7 @@ describe('readCylinder', () => {
     readCylinder(
       new Request('http://keg.test/', { method: 'POST', body: new URLSearchParams({ ...fields, ...over }) }),
       { units },
+      '2026-06-01',
     )
   const errors = async (over: Record<string, string>) => (await read(over)).refused?.errors ?? {}
 
@@ -97,7 +99,8 @@ describe('readCylinder', () => {
       flammableOk: true,
       ownerCustomerId: null,
     })
-    expect(rest).toEqual({ contentsMg: 907_185 })
+    expect(rest).toMatchObject({ contentsMg: 907_185 })
+    expect(rest.refused).toBeUndefined()
   })
   it('questions a round water capacity until the stamp was read', async () => {
     expect((await errors({ waterCapacity: '30 lb' })).waterCapacity).toContain('is it the size in its name?')

@@ -7,12 +7,13 @@ import {
   optionalId,
   readForm,
   type Refused,
+  type Typed,
   refrigerantField,
   refuse,
   text,
   ticked,
 } from '~/form/read.server'
-import type { Reading } from '~/ui/measure'
+import { type Reading, typed as asTyped } from '~/ui/measure'
 
 interface CylinderForm {
   label: string
@@ -32,7 +33,13 @@ interface CylinderForm {
   contents?: number
 }
 
-const schema = (reading: Reading) =>
+const CONDITIONS: CylinderData['condition'][] = ['clean', 'used', 'doubtful', 'mixed']
+
+/** Those that are no better than it is marked: better is an act of its own, with a reason. */
+export const noBetterThan = (condition: CylinderData['condition']) =>
+  CONDITIONS.slice(CONDITIONS.indexOf(condition))
+
+const schema = (reading: Reading, today: string) =>
   Joi.object<CylinderForm>({
     label: text('a label, as it is written on the cylinder', 80).required(),
     kind: Joi.string().valid('recovery', 'virgin', 'one-way', 'station').required(),
@@ -44,7 +51,9 @@ const schema = (reading: Reading) =>
       '*': 'Enter the stamped filling ratio as a number, such as 0.75, or leave it empty.',
     }),
     servicePressure: measured('pressure', 'the stamped service pressure', reading),
-    testedOn: dateField,
+    testedOn: dateField
+      .custom((day: string, helpers) => (day <= today ? day : helpers.error('any.invalid')))
+      .messages({ 'any.invalid': 'That day has not been yet: enter when it was tested last.' }),
     testYears: Joi.number().integer().min(1).max(20).required().messages({
       '*': 'Enter for how many years a test holds: 5 in the United States, commonly 10 in Europe.',
     }),
@@ -59,12 +68,14 @@ const schema = (reading: Reading) =>
 export async function readCylinder(
   request: Request,
   reading: Reading,
+  today: string,
 ): Promise<
-  { data: CylinderData; contentsMg: number; refused?: undefined } | { data?: undefined; refused: Refused }
+  | { data: CylinderData; contentsMg: number; typed: Typed; refused?: undefined }
+  | { data?: undefined; typed: Typed; refused: Refused }
 > {
-  const copy = request.clone() as Request
-  const form = await readForm(request, schema(reading))
-  if (form.refused) return { refused: form.refused }
+  const form = await readForm(request, schema(reading, today))
+  const { typed } = form
+  if (form.refused) return { typed, refused: form.refused }
   const f = form.value
   const errors: Record<string, string> = {}
   if (f.tare <= 0) errors.tare = 'The tare is more than nothing: read TW on the collar.'
@@ -75,11 +86,9 @@ export async function readCylinder(
       'That is a round figure: is it the size in its name? A “30 lb” cylinder has about 26 lb of water capacity. Read WC on the collar, or tick below that it is stamped so.'
   if ((f.contents ?? 0) > 0 && !f.refrigerant) errors.refrigerant = 'Choose what it holds.'
   if ((f.contents ?? 0) < 0) errors.contents = 'What is in it cannot be less than nothing.'
-  if (Object.keys(errors).length > 0) {
-    const typed = Object.fromEntries([...(await copy.formData())].map(([k, v]) => [k, String(v)]))
-    return { refused: refuse(typed, errors) }
-  }
+  if (Object.keys(errors).length > 0) return { typed, refused: refuse(typed, errors) }
   return {
+    typed,
     contentsMg: f.contents ?? 0,
     data: {
       label: f.label,
@@ -96,5 +105,24 @@ export async function readCylinder(
       ownerCustomerId: f.ownerCustomerId ?? null,
       keepsAt: f.keepsAt ?? '',
     },
+  }
+}
+
+/** A cylinder's data as the form shows it. */
+export function cylinderFields(c: CylinderData, reading: Reading): Typed {
+  return {
+    label: c.label,
+    kind: c.kind,
+    refrigerant: c.refrigerant ?? '',
+    condition: c.condition,
+    tare: asTyped('weight', c.tareMg, reading),
+    waterCapacity: asTyped('weight', c.waterCapacityMg, reading),
+    servicePressure: asTyped('pressure', c.servicePressurePa, reading),
+    fillingRatio: c.fillingRatio === null ? '' : String(c.fillingRatio),
+    testedOn: c.testedOn ?? '',
+    testYears: String(c.testYears),
+    flammableOk: c.flammableOk ? 'on' : '',
+    ownerCustomerId: c.ownerCustomerId ?? '',
+    keepsAt: c.keepsAt,
   }
 }

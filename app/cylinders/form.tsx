@@ -11,6 +11,8 @@ interface CylinderFormProps {
   refused?: Refused | undefined
   refrigerants: readonly string[]
   customers: { customerId: string; name: string }[]
+  /** How what it holds may be marked. */
+  conditions: readonly (keyof typeof CONDITION_WORDS)[]
   /** A new cylinder is asked what is in it. */
   isNew: boolean
   hidden?: Record<string, string>
@@ -22,6 +24,7 @@ export function CylinderForm({
   refused,
   refrigerants,
   customers,
+  conditions,
   isNew,
   hidden = {},
 }: CylinderFormProps) {
@@ -52,7 +55,7 @@ export function CylinderForm({
           <SelectField
             {...field('condition')}
             label="What it holds is"
-            options={Object.entries(CONDITION_WORDS)}
+            options={conditions.map((c): [string, string] => [c, CONDITION_WORDS[c]])}
           />
         </div>
       </fieldset>

@@ -1,10 +1,12 @@
-const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+/** An id as everything here writes it. */
+export const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/
 
 export const isId = (text: string | undefined): text is string => text !== undefined && ID.test(text)
 
-/** An id from an address. @throws Response 404 */
+/** An id from an address, in whatever case it was copied. @throws Response 404 */
 export function idOf(text: string | undefined): string {
-  if (isId(text)) return text
+  const id = text?.toLowerCase()
+  if (isId(id)) return id
   throw new Response('The address is wrong: go back and open it from its list.', { status: 404 })
 }
 

@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { measure, type MeasureKind, type Reading } from '~/ui/measure'
+import { ID } from './ids.server'
 
 /** What was typed in each field, to show again. */
 export type Typed = Record<string, string>
@@ -14,19 +15,42 @@ export interface Refused {
  * Reads a form with a Joi schema. Every refusal is one sentence on its field; nothing typed is lost (passwords apart,
  * which are never sent back).
  */
-export async function readForm<T>(
-  request: Request,
-  schema: Joi.ObjectSchema<T>,
-): Promise<{ value: T; refused?: undefined } | { value?: undefined; refused: Refused }> {
-  const form = await request.formData()
-  const typed: Typed = {}
-  for (const [name, value] of form) if (typeof value === 'string') typed[name] = value.replaceAll('\0', '')
+export async function readForm<T>(request: Request, schema: Joi.ObjectSchema<T>): Promise<ReadForm<T>> {
+  return checkForm(await typedIn(request), schema)
+}
+
+export type ReadForm<T> =
+  { value: T; typed: Typed; refused?: undefined } | { value?: undefined; typed: Typed; refused: Refused }
+
+/** The same for what was read already. */
+export function checkForm<T>(typed: Typed, schema: Joi.ObjectSchema<T>): ReadForm<T> {
   const { value, error } = schema.validate(typed, { abortEarly: false, stripUnknown: true })
-  if (!error) return { value: value as T }
+  if (!error) return { value: value as T, typed }
   return {
+    typed,
     refused: refuse(typed, Object.fromEntries(error.details.map((d) => [d.path.join('.'), d.message]))),
   }
 }
+
+/** What was typed in each field of a form. @throws Response 400 when what came is no form */
+export async function typedIn(request: Request): Promise<Typed> {
+  const form = await request.formData().catch(() => undefined)
+  if (!form)
+    throw new Response('What arrived is not a form: go back, reload the page, and send it again.', {
+      status: 400,
+    })
+  return Object.fromEntries(
+    [...form].flatMap(([name, value]) =>
+      typeof value === 'string' && name !== '__proto__'
+        ? [[name, value.replaceAll('\0', '').toWellFormed()]]
+        : [],
+    ),
+  )
+}
+
+/** What stands in a field that was typed as text, read back from where it was kept. */
+export const ownText = (typed: Typed, name: string): string =>
+  Object.hasOwn(typed, name) ? typed[name]! : ''
 
 /** A refusal found later than by the schema. */
 export function refuse(typed: Typed, errors: Record<string, string>): Refused {
@@ -70,9 +94,25 @@ export function measured(kind: MeasureKind, what: string, reading: Reading): Joi
     .messages({ 'any.required': `Enter ${what}.` }) as unknown as Joi.Schema<number | undefined>
 }
 
-export const id = Joi.string().guid().required().messages({ '*': 'This page is out of date: reload it.' })
+export const id = Joi.string()
+  .lowercase()
+  .pattern(ID)
+  .required()
+  .messages({ '*': 'This page is out of date: reload it.' })
 
-export const optionalId = Joi.string().guid().empty('').messages({ '*': 'Choose from the list.' })
+export const optionalId = Joi.string()
+  .lowercase()
+  .pattern(ID)
+  .empty('')
+  .messages({ '*': 'Choose from the list.' })
+
+/** With which state of a row the form was opened. */
+export const version = Joi.number()
+  .integer()
+  .min(1)
+  .max(2 ** 31 - 1)
+  .required()
+  .messages({ '*': 'This page is out of date: reload it.' })
 
 export const refrigerantField = Joi.string()
   .valid(...REFRIGERANTS)
@@ -87,8 +127,9 @@ export const dateField = Joi.string()
   .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('string.pattern.base')))
   .messages({ 'string.pattern.base': 'Enter a date as year-month-day, such as 2026-03-31.' })
 
-/** A day that exists: there is no 31st of February. */
+/** A day that exists, in a time in which there is anything to write down: no 31st of February, no year 9999. */
 export function isDay(text: string): boolean {
   const date = new Date(`${text}T00:00:00Z`)
-  return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text)
+  if (!/^(19|20|21)\d{2}-\d{2}-\d{2}$/.test(text) || Number.isNaN(date.getTime())) return false
+  return date.toISOString().startsWith(text)
 }

@@ -83,7 +83,7 @@ describe('the other fields', () => {
     const day = async (typed: string) => read({ on: dateField }, { on: typed })
     expect((await day('2026-02-28')).value).toEqual({ on: '2026-02-28' })
     expect((await day('')).value).toEqual({})
-    for (const wrong of ['2026-02-31', '2026-13-01', '28.02.2026', 'soon'])
+    for (const wrong of ['2026-02-31', '2026-13-01', '28.02.2026', '9999-12-31', '0001-01-01', 'soon'])
       expect((await day(wrong)).refused?.errors.on, wrong).toContain('year-month-day')
   })
   it('take refrigerants of the list, ids, and ticks', async () => {

@@ -1,13 +1,14 @@
+import ipaddr from 'ipaddr.js'
 import { takeRate } from '#db'
 
 /** Tries allowed, as count/seconds; each limit can be set by its variable, for tests and large shops. */
 const DEFAULTS = {
-  /** One name from one address. */
-  SIGN_IN: '10/300',
-  /** One name from anywhere: slows down guessing from many places without locking its owner out quickly. */
-  SIGN_IN_NAME: '50/900',
   /** One address for any name: a shop's people may share one. */
   SIGN_IN_ADDRESS: '60/300',
+  /** One name from one address: whoever guesses is stopped, and nobody else. */
+  SIGN_IN: '10/300',
+  /** One name from anywhere: beyond it every try takes longer, for its owner too, but nobody is locked out. */
+  SIGN_IN_NAME: '30/300',
   APPEND: '600/60',
   /** One token. */
   API: '600/60',
@@ -15,11 +16,35 @@ const DEFAULTS = {
   API_STRANGER: '30/300',
 }
 
+type Limit = keyof typeof DEFAULTS
+
 /** @returns a sentence when the limit is reached */
-export async function overLimit(what: keyof typeof DEFAULTS, who: string): Promise<string | undefined> {
-  const [count, seconds] = (process.env[`KEG_RATE_${what}`] ?? DEFAULTS[what]).split('/').map(Number)
-  const wait = await takeRate(`${what} ${who}`, count!, seconds!)
+export async function overLimit(what: Limit, who: string): Promise<string | undefined> {
+  const wait = await secondsToWait(what, who)
   if (wait === 0) return undefined
   const minutes = Math.ceil(wait / 60)
   return `Too many tries: wait ${wait < 60 ? `${wait} seconds` : `${minutes} minute${minutes > 1 ? 's' : ''}`}, then try again.`
+}
+
+const SLOW_MS = 1_500
+
+/** Takes longer once the limit is reached, and goes on all the same. */
+export async function slowBeyond(what: Limit, who: string): Promise<void> {
+  if ((await secondsToWait(what, who)) > 0) await new Promise((resolve) => setTimeout(resolve, SLOW_MS))
+}
+
+function secondsToWait(what: Limit, who: string): Promise<number> {
+  const [count, seconds] = (process.env[`KEG_RATE_${what}`] ?? DEFAULTS[what]).split('/').map(Number)
+  return takeRate(`${what} ${who}`, count!, seconds!)
+}
+
+/** What counts as one address: of the long ones, the half that one household or office gets whole. */
+export function addressKey(address: string): string {
+  if (!ipaddr.isValid(address)) return address.slice(0, 64)
+  const known = ipaddr.process(address)
+  if (known.kind() === 'ipv4') return known.toString()
+  return `${(known as ipaddr.IPv6).parts
+    .slice(0, 4)
+    .map((part) => part.toString(16))
+    .join(':')}::/64`
 }

@@ -1,6 +1,7 @@
 import { createContext, type MiddlewareFunction, redirect, type RouterContextProvider } from 'react-router'
 import { findSession, nobodyYet, type SignedIn } from '#db'
 import { sessionToken } from './cookie.server'
+import { pageOf } from './own-path'
 
 const signedInContext = createContext<SignedIn>()
 
@@ -37,8 +38,7 @@ export function manager(context: Readonly<RouterContextProvider>): SignedIn {
 
 async function toSignIn(request: Request): Promise<Response> {
   if (await nobodyYet()) return redirect('/first-run')
-  const { pathname, search } = new URL(request.url)
-  const back = pathname.replace(/\.data$/, '') + search
+  const back = pageOf(request.url)
   return redirect(
     request.method === 'GET' && back !== '/' ? `/sign-in?to=${encodeURIComponent(back)}` : '/sign-in',
   )

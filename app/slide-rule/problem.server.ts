@@ -16,7 +16,7 @@ export function problem(
     { type: 'about:blank', title, status, detail, ...members },
     {
       status,
-      headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...headers },
+      headers: { 'content-type': 'application/problem+json', ...headers },
     },
   )
 }

@@ -1,15 +1,24 @@
 import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { type Accessory, BORE_M, type Line } from '#core/systems'
-import { customerNamed, siteNamed, type ShopTx, type SystemData } from '#db'
-import { measured, readForm, type Refused, refrigerantField, refuse, text } from '~/form/read.server'
-import { measure, type Reading } from '~/ui/measure'
+import { changeAltitude, customerNamed, type ShopTx, siteNamed, type SystemData } from '#db'
+import {
+  checkForm,
+  measured,
+  type Refused,
+  refrigerantField,
+  refuse,
+  text,
+  type Typed,
+  typedIn,
+} from '~/form/read.server'
+import { measure, type Reading, typed as asTyped } from '~/ui/measure'
 
 interface SystemForm {
   name: string
   customer: string
   site: string
-  altitude: number
+  altitude?: number
   trade: SystemData['trade']
   refrigerant?: string
   plate?: number
@@ -40,7 +49,8 @@ export interface ReadSystem {
   data: Omit<SystemData, 'siteId'>
   customer: string
   site: string
-  altitudeM: number
+  /** As typed; undefined: left open. */
+  altitudeM: number | undefined
 }
 
 const schema = (reading: Reading) =>
@@ -48,7 +58,7 @@ const schema = (reading: Reading) =>
     name: text('what the system is called', 200).required(),
     customer: text('whose it is', 200).required(),
     site: text('where it stands', 200).required(),
-    altitude: Joi.number().integer().min(-450).max(5500).empty('').default(0).messages({
+    altitude: Joi.number().integer().min(-450).max(5500).empty('').messages({
       '*': 'Enter the height above the sea in whole metres, or leave it empty.',
     }),
     trade: Joi.string().valid('stationary', 'vehicle').required(),
@@ -69,11 +79,16 @@ const schema = (reading: Reading) =>
 export async function readSystem(
   request: Request,
   reading: Reading,
-): Promise<{ value: ReadSystem; refused?: undefined } | { value?: undefined; refused: Refused }> {
-  const copy = await (request.clone() as Request).formData()
-  const typed = Object.fromEntries([...copy].map(([k, v]) => [k, String(v)]))
-  const form = await readForm(request, schema(reading))
-  if (form.refused) return { refused: form.refused }
+): Promise<
+  | { value: ReadSystem; typed: Typed; refused?: undefined }
+  | { value?: undefined; typed: Typed; refused: Refused }
+> {
+  const typed = await typedIn(request)
+  // The page writes these two fields: what is sent back to it must be what it can read.
+  typed.lines = JSON.stringify(linesIn(typed.lines))
+  typed.accessories = JSON.stringify(accessoriesIn(typed.accessories))
+  const form = checkForm(typed, schema(reading))
+  if (form.refused) return { typed, refused: form.refused }
   const f = form.value
   const errors: Record<string, string> = {}
   const positive = (name: 'plate' | 'panelTotal') => {
@@ -84,8 +99,9 @@ export async function readSystem(
   positive('panelTotal')
   const lines = readLines(f.lines, reading, errors)
   const accessories = readAccessories(f.accessories, reading, errors)
-  if (Object.keys(errors).length > 0) return { refused: refuse(typed, errors) }
+  if (Object.keys(errors).length > 0) return { typed, refused: refuse(typed, errors) }
   return {
+    typed,
     value: {
       customer: f.customer,
       site: f.site,
@@ -108,39 +124,81 @@ export async function readSystem(
   }
 }
 
-/** Finds or makes customer and site. @returns the site's id */
+/** A system's data as the form shows them. */
+export function systemFields(
+  s: Omit<SystemData, 'siteId'> & { customer: string; site: string; altitudeM: number | undefined },
+  reading: Reading,
+): Typed {
+  return {
+    name: s.name,
+    customer: s.customer,
+    site: s.site,
+    altitude: s.altitudeM === undefined ? '' : String(s.altitudeM),
+    trade: s.trade,
+    refrigerant: s.refrigerant ?? '',
+    plate: asTyped('weight', s.plateMg, reading),
+    plateText: s.plateText,
+    panelTotal: asTyped('weight', s.panelTotalMg, reading),
+    metering: s.metering,
+    subcooling: s.subcoolingTargetK === null ? '' : String(s.subcoolingTargetK),
+    oilType: s.oilType,
+    maxTestPressure: asTyped('pressure', s.maxTestPressurePa, reading),
+    lines: JSON.stringify(
+      s.lines.map((l) => ({
+        kind: l.kind,
+        od: l.od,
+        length: asTyped('length', l.lengthM, reading),
+        covered: asTyped('length', l.coveredM, reading),
+        guessed: l.guessed,
+      })),
+    ),
+    accessories: JSON.stringify(
+      s.accessories.map((a) => ({ name: a.name, mass: asTyped('weight', a.massMg, reading) })),
+    ),
+  }
+}
+
+/** Finds or makes customer and site, and notes how high it lies where that was typed. @returns the site's id */
 export async function placeOf(
   tx: ShopTx,
   { customer, site, altitudeM }: ReadSystem,
   at: Date,
 ): Promise<string> {
   const customerId = await customerNamed(tx, { customerId: randomUUID(), name: customer, at })
-  return siteNamed(tx, { siteId: randomUUID(), customerId, name: site, altitudeM, at })
+  const siteId = await siteNamed(tx, {
+    siteId: randomUUID(),
+    customerId,
+    name: site,
+    altitudeM: altitudeM ?? 0,
+    at,
+  })
+  if (altitudeM !== undefined) await changeAltitude(tx, siteId, altitudeM)
+  return siteId
 }
 
 function readLines(json: string, reading: Reading, errors: Record<string, string>): Line[] {
-  return listOf<TypedLine>(json).map((line, i) => {
+  return linesIn(json).map((line, i) => {
     const length = measure('length', line.length, reading)
     const covered = measure('length', line.covered || '0', reading)
     if (length.kind !== 'one')
       errors[`line-${i}`] = 'Enter how long this line is, such as 12 m or 40 ft, or take it away.'
     else if (covered.kind !== 'one')
       errors[`line-${i}`] = 'Enter what the plate covers of it, such as 5 m, or leave it empty.'
-    else if (!(line.od in BORE_M)) errors[`line-${i}`] = 'Choose the pipe from the list.'
+    else if (!Object.hasOwn(BORE_M, line.od)) errors[`line-${i}`] = 'Choose the pipe from the list.'
     return {
       kind: line.kind === 'suction' ? 'suction' : 'liquid',
       od: line.od,
       lengthM: length.kind === 'one' ? length.value : 0,
       coveredM: covered.kind === 'one' ? covered.value : 0,
-      guessed: Boolean(line.guessed),
+      guessed: line.guessed,
     }
   })
 }
 
 function readAccessories(json: string, reading: Reading, errors: Record<string, string>): Accessory[] {
-  return listOf<TypedAccessory>(json).map(({ name, mass }, i) => {
+  return accessoriesIn(json).map(({ name, mass }, i) => {
     const found = measure('weight', mass, reading)
-    const trimmed = String(name).trim().slice(0, 120)
+    const trimmed = name.trim().slice(0, 120)
     if (trimmed === '')
       errors[`accessory-${i}`] = 'Enter what it is, such as liquid-line drier, or take it away.'
     else if (found.kind !== 'one')
@@ -150,10 +208,29 @@ function readAccessories(json: string, reading: Reading, errors: Record<string, 
   })
 }
 
-function listOf<T>(json: string): T[] {
+const linesIn = (json: string | undefined): TypedLine[] =>
+  listOf(json, ({ kind, od, length, covered, guessed }) => ({
+    kind: asText(kind),
+    od: asText(od),
+    length: asText(length),
+    covered: asText(covered),
+    guessed: guessed === true,
+  }))
+
+const accessoriesIn = (json: string | undefined): TypedAccessory[] =>
+  listOf(json, ({ name, mass }) => ({ name: asText(name), mass: asText(mass) }))
+
+const asText = (value: unknown): string =>
+  typeof value === 'string' ? value.slice(0, 200).replaceAll('\0', '').toWellFormed() : ''
+
+function listOf<T>(json: string | undefined, read: (item: Record<string, unknown>) => T): T[] {
   try {
-    const list: unknown = JSON.parse(json)
-    return Array.isArray(list) ? (list.slice(0, 30) as T[]) : []
+    const list: unknown = JSON.parse(json || '[]')
+    if (!Array.isArray(list)) return []
+    return list
+      .slice(0, 30)
+      .filter((item): item is Record<string, unknown> => typeof item === 'object' && item !== null)
+      .map(read)
   } catch {
     // The page writes this field; anything else in it was not typed by anyone.
     return []

@@ -112,6 +112,7 @@ function Lines({ start, pipes, errors }: ListProps & { pipes: string[] }) {
   return (
     <fieldset className="group">
       <legend>Lines that were run to it</legend>
+      {errors.lines && <div className="field-error">{errors.lines}</div>}
       <input type="hidden" name="lines" value={JSON.stringify(list)} />
       <p className="quiet">
         The plate of an outdoor unit speaks of that unit, and of the length printed on it. What is longer
@@ -189,6 +190,7 @@ function Accessories({ start, errors }: ListProps) {
   return (
     <fieldset className="group">
       <legend>What was added since</legend>
+      {errors.accessories && <div className="field-error">{errors.accessories}</div>}
       <input type="hidden" name="accessories" value={JSON.stringify(list)} />
       <p className="quiet">An oversized liquid-line drier can hold over a third of a kilogram.</p>
       <div className="list-editor">

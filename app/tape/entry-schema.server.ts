@@ -1,8 +1,12 @@
 import Joi from 'joi'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { ENTRY_VERSION, type Entry, type EntryBodies, type EntryKind, STAGES } from '#core/tape'
+import { ID } from '~/form/ids.server'
+import { QUANTITY_WORDS, VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
 
-const id = Joi.string().guid().required()
+/** As every device of ours writes them: another spelling of the same id would be another id. */
+const anId = Joi.string().pattern(ID)
+const id = anId.required()
 const massMg = Joi.number().integer().min(-1e12).max(1e12)
 const pressurePa = Joi.number().min(0).max(2e7)
 const words = (most: number) => Joi.string().allow('').max(most)
@@ -11,11 +15,26 @@ const use = oneOf('recover', 'charge').required()
 const mode = oneOf('gross', 'net').required()
 const condition = oneOf('clean', 'used', 'doubtful', 'mixed').required()
 
+const quantities = Joi.array()
+  .max(20)
+  .items(
+    Joi.object({
+      name: oneOf(...Object.keys(QUANTITY_WORDS)).required(),
+      value: Joi.number().required(),
+      unit: oneOf('kg', 'Pa', 'K', 's', 'mL', 'share', 'count').required(),
+      sigma: Joi.number().min(0),
+    }),
+  )
+
+/** To the bottom: whoever reads it later relies on every part of it. */
 const verdict = Joi.object({
   outcome: oneOf('good', 'caution', 'bad', 'open').required(),
-  code: words(60).required(),
-  reasons: Joi.array().max(20).required(),
-  numbers: Joi.array().max(20).required(),
+  code: oneOf(...Object.keys(VERDICT_WORDS)).required(),
+  reasons: Joi.array()
+    .max(20)
+    .items(Joi.object({ code: oneOf(...Object.keys(VERDICT_REASONS)).required(), numbers: quantities }))
+    .required(),
+  numbers: quantities.required(),
   source: words(400).required(),
   caution: words(60),
 })
@@ -24,7 +43,7 @@ const verdict = Joi.object({
 const BODIES: Record<EntryKind, Joi.SchemaMap> = {
   'job-described': {
     title: words(200),
-    systemId: Joi.string().guid().allow(null),
+    systemId: anId.allow(null),
     refrigerant: oneOf(...REFRIGERANTS).allow(null),
   },
   'stage-entered': { stage: oneOf(...STAGES).required() },
@@ -77,7 +96,8 @@ const BODIES: Record<EntryKind, Joi.SchemaMap> = {
   'verdict-overruled': { entryId: id, reason: words(1000).required() },
   correction: {
     entryId: id,
-    kind: Joi.string().required(),
+    // Which of them is looked up once they are all there.
+    kind: Joi.string().max(60).required(),
     body: Joi.object().allow(null).required(),
     reason: words(1000).required(),
   },
@@ -92,11 +112,18 @@ const SCHEMAS = Object.fromEntries(
   Object.entries(BODIES).map(([kind, map]) => [kind, Joi.object(map)]),
 ) as Record<EntryKind, Joi.ObjectSchema>
 
+/** A clock may be wrong by years; what lies beyond these is no time at all. */
+const time = Joi.number()
+  .integer()
+  .min(0)
+  .max(Date.UTC(2200, 0, 1))
+  .required()
+
 const envelope = Joi.object({
   entryId: id,
   kind: oneOf(...Object.keys(BODIES)).required(),
   version: Joi.number().integer().min(1).max(ENTRY_VERSION).required(),
-  at: Joi.number().integer().min(0).max(8.64e15).required(),
+  at: time,
   deviceId: words(80).required(),
   deviceSeq: Joi.number()
     .integer()
@@ -108,7 +135,7 @@ const envelope = Joi.object({
 
 const batch = Joi.object<{ entries: unknown[]; sentAt: number }>({
   entries: Joi.array().min(1).max(500).required(),
-  sentAt: Joi.number().integer().required(),
+  sentAt: time,
 })
 
 export interface ReadBatch {
@@ -127,14 +154,13 @@ export function readBatch(sent: unknown): ReadBatch | undefined {
   for (const each of value.entries) {
     const entry = readEntry(each)
     if (entry) entries.push(entry)
-    else malformed.push(String((each as { entryId?: unknown } | null)?.entryId ?? ''))
+    else malformed.push(idIn(each))
   }
   return { entries, sentAt: value.sentAt, malformed }
 }
 
 function readEntry(sent: unknown): Entry | undefined {
-  // The one character that the database cannot keep.
-  if (JSON.stringify(sent)?.includes('\\u0000')) return undefined
+  if (!canBeKept(sent)) return undefined
   const { value, error } = envelope.validate(sent, { stripUnknown: true, convert: false })
   if (error) return undefined
   const entry = value as Entry
@@ -145,10 +171,24 @@ function readEntry(sent: unknown): Entry | undefined {
 }
 
 function correctionFits({ kind, body }: EntryBodies['correction']): boolean {
-  const schema = SCHEMAS[kind]
-  return (
-    kind !== 'correction' &&
-    schema !== undefined &&
-    (body === null || !schema.validate(body, { convert: false }).error)
+  if (kind === 'correction' || !Object.hasOwn(SCHEMAS, kind)) return false
+  return body === null || !SCHEMAS[kind].validate(body, { convert: false }).error
+}
+
+/** What a malformed entry calls itself, as far as it can be said back. */
+function idIn(sent: unknown): string {
+  const id: unknown = typeof sent === 'object' && sent !== null && 'entryId' in sent ? sent.entryId : ''
+  return typeof id === 'string' ? id.slice(0, 100).toWellFormed() : ''
+}
+
+const DEEPEST = 12
+
+/** Text that a database can keep, nothing deeper than any entry is, and no name that means something else. */
+function canBeKept(value: unknown, depth = 0): boolean {
+  if (typeof value === 'string') return value.isWellFormed() && !value.includes('\0')
+  if (typeof value !== 'object' || value === null) return true
+  if (depth === DEEPEST) return false
+  return Object.entries(value).every(
+    ([key, each]) => key !== '__proto__' && canBeKept(key) && canBeKept(each, depth + 1),
   )
 }

@@ -190,8 +190,7 @@ describe('the document of the interface', () => {
 describe('making tokens', () => {
   it('is for managers, shows the token once, and revokes it', async () => {
     const context = await letIn(shop, 'manager')
-    const post = (fields: Record<string, string>) =>
-      ({ request: sendForm(fields), context, params: {} }) as never
+    const post = (typed: Record<string, string>) => ({ request: sendForm(typed), context, typed })
     expect(await makeToken(post({ tokenName: '' }))).toMatchObject({
       errors: { tokenName: expect.any(String) as string },
     })
@@ -208,9 +207,9 @@ describe('making tokens', () => {
     })
     expect((await ask('weights', { w_1_weight_kg: '1' }, shown)).status).toBe(401)
     const technician = await letIn(shop, 'technician')
-    await expect(
-      makeToken({ request: sendForm({ tokenName: 'x' }), context: technician, params: {} } as never),
-    ).rejects.toMatchObject({ status: 403 })
+    await expect(makeToken({ ...post({ tokenName: 'x' }), context: technician })).rejects.toMatchObject({
+      status: 403,
+    })
   })
 
   it('of another shop cannot be revoked', async () => {

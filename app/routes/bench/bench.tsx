@@ -151,7 +151,7 @@ export default function Bench({
 function JobCard({ job, timeZone }: { job: JobSummary; timeZone: string }) {
   const waiting = job.status === 'waiting'
   return (
-    <Link to={`/jobs/${job.jobId}`} className={waiting ? 'job-card waiting' : 'job-card'} prefetch="intent">
+    <Link to={`/jobs/${job.jobId}`} className={waiting ? 'job-card waiting' : 'job-card'}>
       <span className="spread">
         <span className="title">{job.title || job.system || `Job ${job.number}`}</span>
         <span className="row-of">

@@ -19,8 +19,8 @@ const read = (id: string) => inShop(shop.shopId, (tx) => cylinderOf(tx, id)).the
 /** Opens the form of a cylinder and sends it back with some fields changed. */
 async function change(cylinderId: string, fields: Record<string, string>) {
   const args = { context: technician, params: { cylinderId } }
-  const { start } = await loader({ ...args, request: new Request('http://keg.test/') } as never)
-  return answered(action({ ...args, request: sendForm({ ...start, ...fields }) } as never))
+  const { start, version } = await loader({ ...args, request: new Request('http://keg.test/') } as never)
+  return answered(action({ ...args, request: sendForm({ ...start, version, ...fields }) } as never))
 }
 
 describe("a cylinder's data", () => {
@@ -34,7 +34,12 @@ describe("a cylinder's data", () => {
     expect((await change(id, {})).status).toBe(302)
     expect(await read(id)).toEqual(before)
     await change(id, { tare: '12.5 kg', keepsAt: 'Van 1' })
-    expect(await read(id)).toEqual({ ...before, tareMg: 12_500_000, keepsAt: 'Van 1' })
+    expect(await read(id)).toEqual({
+      ...before,
+      version: before.version + 1,
+      tareMg: 12_500_000,
+      keepsAt: 'Van 1',
+    })
   })
   it('may name another gas only while nothing was ever booked', async () => {
     const id = await aCylinder(shop)

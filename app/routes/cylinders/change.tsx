@@ -1,12 +1,28 @@
+import Joi from 'joi'
 import { data, redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
-import { changeCylinder, customers, cylinderOf, inShop, LabelTakenError, movements } from '#db'
+import {
+  changeCylinder,
+  customers,
+  type CylinderData,
+  cylinderOf,
+  type CylinderRow,
+  inShop,
+  isCustomer,
+  LabelTakenError,
+  lockedCylinder,
+  movements,
+  type ShopTx,
+} from '#db'
 import { CylinderForm } from '~/cylinders/form'
-import { readCylinder } from '~/cylinders/form.server'
+import { cylinderFields, noBetterThan, readCylinder } from '~/cylinders/form.server'
 import { found, idOf } from '~/form/ids.server'
+import { checkForm, refuse, version } from '~/form/read.server'
+import { staleForm } from '~/form/stale'
+import { todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
-import { typed } from '~/ui/measure'
+import { CONDITION_WORDS, CYLINDER_KIND_WORDS } from '~/wording/en'
 import type { Route } from './+types/change'
 
 export function meta() {
@@ -20,24 +36,11 @@ export async function loader({ params, context }: Route.LoaderArgs) {
     const c = found(await cylinderOf(tx, idOf(params.cylinderId)), 'cylinder')
     return {
       label: c.label,
+      conditions: noBetterThan(c.condition),
       refrigerants: REFRIGERANTS,
       customers: await customers(tx),
-      start: {
-        label: c.label,
-        kind: c.kind,
-        refrigerant: c.refrigerant ?? '',
-        condition: c.condition,
-        tare: typed('weight', c.tareMg, reading),
-        waterCapacity: typed('weight', c.waterCapacityMg, reading),
-        stampChecked: 'on',
-        servicePressure: typed('pressure', c.servicePressurePa, reading),
-        fillingRatio: c.fillingRatio === null ? '' : String(c.fillingRatio),
-        testedOn: c.testedOn ?? '',
-        testYears: String(c.testYears),
-        flammableOk: c.flammableOk ? 'on' : '',
-        ownerCustomerId: c.ownerCustomerId ?? '',
-        keepsAt: c.keepsAt,
-      },
+      version: String(c.version),
+      start: { ...cylinderFields(c, reading), stampChecked: 'on' },
     }
   })
 }
@@ -46,46 +49,65 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
   const cylinderId = idOf(params.cylinderId)
   const reading = { units: preferencesOf(person.preferences).units }
-  const copy = await (request.clone() as Request).formData()
-  const read = await readCylinder(request, reading)
+  const read = await readCylinder(request, reading, todayIn(shop.timeZone))
   if (read.refused) return data(read.refused, { status: 400 })
-  const refused = (errors: Record<string, string>) =>
-    data({ errors, typed: Object.fromEntries([...copy].map(([k, v]) => [k, String(v)])) }, { status: 400 })
+  const opened = checkForm(read.typed, Joi.object<{ version: number }>({ version }))
+  if (opened.refused) throw data('This page is out of date: reload it.', { status: 400 })
   try {
-    const problem = await inShop(shop.shopId, async (tx) => {
-      const before = found(await cylinderOf(tx, cylinderId), 'cylinder')
-      const other = before.refrigerant !== null && read.data.refrigerant !== before.refrigerant
-      // Only where nothing was ever booked was it merely typed wrongly.
-      if (other && (await movements(tx, { cylinderId }, 1)).length > 0)
-        return {
-          refrigerant: `It has held ${before.refrigerant}: ship what is in it, evacuate it, then book it as free for another gas.`,
-        }
+    const refused = await inShop(shop.shopId, async (tx) => {
+      const before = found(await lockedCylinder(tx, cylinderId), 'cylinder')
+      const mine = cylinderFields(read.data, reading)
+      const names = new Map((await customers(tx)).map((c) => [c.customerId, c.name]))
+      const stale =
+        opened.value.version !== before.version &&
+        staleForm(read.typed, mine, cylinderFields(before, reading), before.version, (name, value) =>
+          inWords(name, value, names),
+        )
+      if (stale) return stale
+      const errors = await problems(tx, before, read.data, cylinderId)
+      if (Object.keys(errors).length > 0) return refuse(read.typed, errors)
       // What was not touched keeps its exact value: a field shows a rounded one.
+      const was = cylinderFields(before, reading)
+      const same = (name: string) => was[name] === mine[name]
       await changeCylinder(tx, cylinderId, {
         ...read.data,
-        tareMg: kept('weight', before.tareMg, read.data.tareMg),
-        waterCapacityMg: keptOrNone('weight', before.waterCapacityMg, read.data.waterCapacityMg),
-        servicePressurePa: keptOrNone('pressure', before.servicePressurePa, read.data.servicePressurePa),
+        ...(same('tare') ? { tareMg: before.tareMg } : {}),
+        ...(same('waterCapacity') ? { waterCapacityMg: before.waterCapacityMg } : {}),
+        ...(same('servicePressure') ? { servicePressurePa: before.servicePressurePa } : {}),
       })
       return undefined
     })
-    if (problem) return refused(problem)
+    if (refused) return data(refused, { status: 400 })
   } catch (error) {
     if (!(error instanceof LabelTakenError)) throw error
-    return refused({ label: error.message })
+    return data(refuse(read.typed, { label: error.message }), { status: 400 })
   }
   return redirect(`/cylinders/${cylinderId}`)
+}
 
-  function kept(kind: 'weight' | 'pressure', before: number, after: number): number {
-    return typed(kind, before, reading) === typed(kind, after, reading) ? before : after
-  }
-  function keptOrNone(
-    kind: 'weight' | 'pressure',
-    before: number | null,
-    after: number | null,
-  ): number | null {
-    return before === null || after === null ? after : kept(kind, before, after)
-  }
+/** What the books or others' marks do not allow. */
+async function problems(tx: ShopTx, before: CylinderRow, after: CylinderData, cylinderId: string) {
+  const errors: Record<string, string> = {}
+  // Only where nothing was ever booked was it merely typed wrongly.
+  if (
+    before.refrigerant !== null &&
+    after.refrigerant !== before.refrigerant &&
+    (await movements(tx, { cylinderId }, 1)).length > 0
+  )
+    errors.refrigerant = `It has held ${before.refrigerant}: ship what is in it, evacuate it, then book it as free for another gas.`
+  if (!noBetterThan(before.condition).includes(after.condition))
+    errors.condition = `It is marked ${CONDITION_WORDS[before.condition].toLowerCase()}. To mark it better, use “Judge what it holds” on its page, with the reason.`
+  if (after.ownerCustomerId && !(await isCustomer(tx, after.ownerCustomerId)))
+    errors.ownerCustomerId = 'Choose whose gas it is from the list again.'
+  return errors
+}
+
+function inWords(name: string, value: string, customers: Map<string, string>): string {
+  if (name === 'ownerCustomerId') return value ? (customers.get(value) ?? 'a customer') : "the shop's own"
+  if (name === 'condition') return CONDITION_WORDS[value as CylinderData['condition']]
+  if (name === 'kind') return CYLINDER_KIND_WORDS[value as CylinderData['kind']]
+  if (name === 'flammableOk') return value ? 'fit for flammables' : 'not fit for flammables'
+  return value
 }
 
 export default function ChangeCylinder({ loaderData, actionData }: Route.ComponentProps) {
@@ -99,7 +121,9 @@ export default function ChangeCylinder({ loaderData, actionData }: Route.Compone
         refused={actionData}
         refrigerants={loaderData.refrigerants}
         customers={loaderData.customers}
+        conditions={loaderData.conditions}
         isNew={false}
+        hidden={{ version: loaderData.version }}
       />
     </>
   )

@@ -3,7 +3,7 @@ import { plainDateDue } from '~/cylinders/due.server'
 import { CylinderPicture } from '~/cylinders/picture'
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
-import { cylinderOf, inShop, jobsWaitingFor, movements, VoucherError } from '#db'
+import { cylinderOf, inShop, jobsWaitingFor, lastJudgement, movements, VoucherError } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
@@ -13,7 +13,7 @@ import { signedIn, writer } from '~/session/signed-in.server'
 import { fillLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
 import { useShow } from '~/ui/reader'
-import { plainDay } from '~/ui/time'
+import { day, plainDay } from '~/ui/time'
 import { CONDITION_WORDS, CYLINDER_KIND_WORDS, FILL_RULE_WORDS } from '~/wording/en'
 import type { Route } from './+types/cylinder'
 import { bookVoucher, readVoucher } from './vouchers.server'
@@ -31,15 +31,17 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => {
     const cylinder = found(await cylinderOf(tx, cylinderId), 'cylinder')
-    const [ledger, jobs] = await Promise.all([
+    const [ledger, jobs, judged] = await Promise.all([
       movements(tx, { cylinderId }, SHOWN),
       jobsWaitingFor(tx, cylinderId),
+      lastJudgement(tx, cylinderId),
     ])
     return {
       cylinder: seen(cylinder, shop.fillMarginPct, today),
       dueOn: plainDateDue(cylinder, today),
       ledger,
       jobs,
+      judged: judged ?? null,
       timeZone: shop.timeZone,
       mayWrite: person.role !== 'trainee',
     }
@@ -66,7 +68,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 
 /** One cylinder: its stamps, what is in it, and every gram that went in or out. */
 export default function Cylinder({ loaderData, actionData }: Route.ComponentProps) {
-  const { cylinder, dueOn, ledger, jobs, timeZone, mayWrite } = loaderData
+  const { cylinder, dueOn, ledger, jobs, judged, timeZone, mayWrite } = loaderData
   const show = useShow()
   const limitLink = fillLink(cylinder)
   useRefresh(() => true)
@@ -142,6 +144,12 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
               </Fact>
               <Fact name="Flammable gas">{cylinder.flammableOk ? 'fit for it' : 'not fit for it'}</Fact>
               <Fact name="What it holds is">{CONDITION_WORDS[cylinder.condition]}</Fact>
+              {judged && (
+                <Fact name="Judged">
+                  {CONDITION_WORDS[judged.condition].toLowerCase()}, {day(judged.at, timeZone)}, {judged.by}:{' '}
+                  {judged.text}
+                </Fact>
+              )}
               <Fact name="Whose gas">{cylinder.owner ?? "the shop's own"}</Fact>
               <Fact name="Kept at">{cylinder.keepsAt || 'not noted'}</Fact>
             </dl>

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto'
+import Joi from 'joi'
 import { data, redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
-import { addCylinder, bookArrival, customers, inShop, LabelTakenError } from '#db'
+import { addCylinder, bookArrival, customers, inShop, isCustomer, LabelTakenError } from '#db'
 import { CylinderForm } from '~/cylinders/form'
 import { readCylinder } from '~/cylinders/form.server'
-import { idOf } from '~/form/ids.server'
-import { now } from '~/session/clock.server'
+import { checkForm, id, refuse } from '~/form/read.server'
+import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
 import type { Route } from './+types/new'
@@ -26,13 +27,20 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
-  const copy = await (request.clone() as Request).formData()
-  const read = await readCylinder(request, { units: preferencesOf(person.preferences).units })
+  const reading = { units: preferencesOf(person.preferences).units }
+  const read = await readCylinder(request, reading, todayIn(shop.timeZone))
   if (read.refused) return data(read.refused, { status: 400 })
-  const cylinderId = idOf(String(copy.get('cylinderId')))
-  const voucherId = idOf(String(copy.get('voucherId')))
+  const made = checkForm(
+    read.typed,
+    Joi.object<{ cylinderId: string; voucherId: string }>({ cylinderId: id, voucherId: id }),
+  )
+  if (made.refused) throw data('This page is out of date: reload it.', { status: 400 })
+  const { cylinderId, voucherId } = made.value
   try {
-    await inShop(shop.shopId, async (tx) => {
+    const refused = await inShop(shop.shopId, async (tx) => {
+      const owner = read.data.ownerCustomerId
+      if (owner && !(await isCustomer(tx, owner)))
+        return refuse(read.typed, { ownerCustomerId: 'Choose whose gas it is from the list again.' })
       await addCylinder(tx, cylinderId, read.data, now())
       if (read.contentsMg > 0)
         await bookArrival(tx, {
@@ -45,13 +53,12 @@ export async function action({ request, context }: Route.ActionArgs) {
           userId: person.userId,
           text: '',
         })
+      return undefined
     })
+    if (refused) return data(refused, { status: 400 })
   } catch (error) {
     if (!(error instanceof LabelTakenError)) throw error
-    const typed = Object.fromEntries([...copy].map(([k, v]) => [k, String(v)]))
-    return data({ errors: { label: error.message }, typed } satisfies Record<string, unknown>, {
-      status: 400,
-    })
+    return data(refuse(read.typed, { label: error.message }), { status: 400 })
   }
   return redirect(`/cylinders/${cylinderId}`)
 }
@@ -67,9 +74,10 @@ export default function NewCylinder({ loaderData, actionData }: Route.ComponentP
       </div>
       <CylinderForm
         start={START}
-        refused={actionData as never}
+        refused={actionData}
         refrigerants={refrigerants}
         customers={customers}
+        conditions={['clean', 'used', 'doubtful', 'mixed']}
         isNew
         hidden={{ cylinderId, voucherId }}
       />

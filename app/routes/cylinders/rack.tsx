@@ -120,12 +120,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
       ) : (
         <div className="rack">
           {cylinders.map((c) => (
-            <Link
-              key={c.cylinderId}
-              to={`/cylinders/${c.cylinderId}`}
-              className="rack-cylinder"
-              prefetch="intent"
-            >
+            <Link key={c.cylinderId} to={`/cylinders/${c.cylinderId}`} className="rack-cylinder">
               <CylinderPicture cylinder={c} />
               <span className="label">{c.label}</span>
               <span>

@@ -7,6 +7,7 @@ import type { Refused } from '~/form/read.server'
 import { Field, SelectField } from '~/ui/field'
 import { MeasureField } from '~/ui/measure-field'
 import { useShow } from '~/ui/reader'
+import { CONDITION_WORDS } from '~/wording/en'
 import type { Voucher } from './vouchers.server'
 
 interface VoucherFormsProps {
@@ -19,6 +20,7 @@ const TITLES: Record<Voucher['kind'], string> = {
   purchase: 'Bought gas in it',
   shipment: 'Ship to a reclaimer',
   recondition: 'Emptied and evacuated: free for another gas',
+  judge: 'Judge what it holds',
   retire: 'Retire the cylinder',
 }
 
@@ -29,6 +31,7 @@ export function VoucherForms({ cylinder, refused }: VoucherFormsProps) {
     ...(cylinder.kind === 'virgin' || cylinder.kind === 'one-way' ? (['purchase'] as const) : []),
     'shipment',
     ...(cylinder.kind !== 'one-way' && cylinder.refrigerant ? (['recondition'] as const) : []),
+    ...(cylinder.refrigerant ? (['judge'] as const) : []),
     'retire',
   ]
   return (
@@ -105,11 +108,23 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
             ]}
           />
         )}
-        {(kind === 'retire' || kind === 'recondition') && error && <div className="field-error">{error}</div>}
+        {kind === 'judge' && (
+          <SelectField
+            name="condition"
+            label="What it holds is"
+            value={refused?.typed.condition ?? cylinder.condition}
+            options={Object.entries(CONDITION_WORDS)}
+          />
+        )}
+        {(kind === 'retire' || kind === 'recondition' || kind === 'judge') && error && (
+          <div className="field-error">{error}</div>
+        )}
         <Field
           name="text"
           label={
-            kind === 'purchase' ? 'Supplier, invoice' : kind === 'shipment' ? 'Reclaimer, papers' : 'Remark'
+            { purchase: 'Supplier, invoice', shipment: 'Reclaimer, papers', judge: 'How it was found out' }[
+              kind as string
+            ] ?? 'Remark'
           }
           value={refused?.typed.text}
           maxLength={500}

@@ -1,6 +1,8 @@
 import Joi from 'joi'
+import type { Condition } from '#core/cylinders'
 import {
   bookArrival,
+  bookJudgement,
   bookRecondition,
   bookRetirement,
   bookReweigh,
@@ -8,18 +10,21 @@ import {
   type ShopTx,
   type VoucherRequest,
 } from '#db'
-import { id, measured, readForm, type Refused, refuse, text } from '~/form/read.server'
+import { checkForm, id, measured, ownText, type Refused, refuse, text, typedIn } from '~/form/read.server'
 import type { Reading } from '~/ui/measure'
 
 export interface Voucher {
-  kind: 'reweigh' | 'purchase' | 'shipment' | 'retire' | 'recondition'
+  kind: (typeof KINDS)[number]
   voucherId: string
   weight?: number
   rest?: 'reclaimer' | 'lost'
+  condition?: Condition
   text?: string
 }
 
-const NEEDS_WEIGHT: Voucher['kind'][] = ['reweigh', 'purchase', 'shipment']
+const KINDS = ['reweigh', 'purchase', 'shipment', 'retire', 'recondition', 'judge'] as const
+
+const NEEDS_WEIGHT: string[] = ['reweigh', 'purchase', 'shipment']
 
 /** Reads one of the short forms of a cylinder. Errors stand under the name of the form's kind. */
 export async function readVoucher(
@@ -28,21 +33,30 @@ export async function readVoucher(
 ): Promise<
   { value: Voucher; again: Refused; refused?: undefined } | { value?: undefined; refused: Refused }
 > {
-  const copy = await (request.clone() as Request).formData()
-  const typed = Object.fromEntries([...copy].map(([k, v]) => [k, String(v)]))
-  const kind = typed.kind as Voucher['kind']
+  const typed = await typedIn(request)
+  const kind = ownText(typed, 'kind')
   const schema = Joi.object<Voucher>({
-    kind: Joi.string().valid('reweigh', 'purchase', 'shipment', 'retire', 'recondition').required(),
+    kind: Joi.string()
+      .valid(...KINDS)
+      .required()
+      .messages({ '*': 'This page is out of date: reload it.' }),
     voucherId: id,
     weight: NEEDS_WEIGHT.includes(kind)
       ? measured('weight', 'what the scale shows', reading).required()
       : Joi.any().strip(),
-    rest: Joi.string().valid('reclaimer', 'lost'),
-    text: text('a remark', 500),
+    rest: Joi.string().valid('reclaimer', 'lost').messages({ '*': 'Choose what becomes of it.' }),
+    condition:
+      kind === 'judge'
+        ? Joi.string()
+            .valid('clean', 'used', 'doubtful', 'mixed')
+            .required()
+            .messages({ '*': 'Choose what it holds.' })
+        : Joi.any().strip(),
+    text: kind === 'judge' ? text('how it was found out', 500).required() : text('a remark', 500),
   })
-  const form = await readForm(request, schema)
+  const form = checkForm(typed, schema)
   if (form.refused)
-    return { refused: { typed, errors: { [kind]: Object.values(form.refused.errors).join(' ') } } }
+    return { refused: refuse(typed, { [kind]: Object.values(form.refused.errors).join(' ') }) }
   const { value } = form
   if ((kind === 'purchase' || kind === 'shipment') && value.weight! <= 0)
     return { refused: { typed, errors: { [kind]: 'Enter a weight that is more than nothing.' } } }
@@ -68,5 +82,7 @@ export function bookVoucher(
       return bookRetirement(tx, { ...request, rest: voucher.rest ?? 'reclaimer' })
     case 'recondition':
       return bookRecondition(tx, request)
+    case 'judge':
+      return bookJudgement(tx, { ...request, condition: voucher.condition! })
   }
 }

@@ -1,14 +1,14 @@
-import { randomUUID, timingSafeEqual } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { Button } from 'react-bootstrap'
 import { data, Form, redirect, useNavigation } from 'react-router'
-import { addPerson, foundShop, inShop, nobodyYet, openSession } from '#db'
+import { addPerson, foundShop, inShop, nobodyYet, openSession, takeFirstRun } from '#db'
 import { readForm, refuse, text } from '~/form/read.server'
 import { now } from '~/session/clock.server'
 import { sessionCookie } from '~/session/cookie.server'
 import { hashPassword, LEAST_PASSWORD_LENGTH } from '~/session/password.server'
 import { UNIT_SYSTEMS } from '~/session/preferences'
-import { overLimit } from '~/session/rate.server'
+import { addressKey, overLimit } from '~/session/rate.server'
 import { requestFacts } from '~/session/request-facts'
 import { Field, SelectField } from '~/ui/field'
 import type { Route } from './+types/first-run'
@@ -58,29 +58,23 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request, schema)
   if (form.refused) return data(form.refused, { status: 400 })
   const { code, shop, timeZone, name, signIn, password, units } = form.value
-  const wait = await overLimit('SIGN_IN', `first run from ${context.get(requestFacts).address}`)
-  if (wait || !sameCode(code))
-    return data(
-      refuse(form.value as never, {
-        code: wait ?? 'This is not the code: read it from the console where Keg was started.',
-      }),
-      { status: 400 },
-    )
+  const refused = (sentence: string) => data(refuse(form.value as never, { code: sentence }), { status: 400 })
+  const wait = await overLimit('SIGN_IN', `first run from ${addressKey(context.get(requestFacts).address)}`)
+  if (wait) return refused(wait)
   const shopId = randomUUID()
   const userId = randomUUID()
   const passwordHash = await hashPassword(password)
-  await inShop(shopId, async (tx) => {
+  const taken = await inShop(shopId, async (tx) => {
+    if (!(await takeFirstRun(tx, code.trim()))) return false
     await foundShop(tx, { shopId, name: shop, timeZone, at: now() })
     const preferences = { units: UNIT_SYSTEMS[units] }
     await addPerson(tx, { userId, signIn, name, role: 'manager', passwordHash, preferences, at: now() })
+    return true
   })
+  if (!taken && !(await nobodyYet())) throw redirect('/sign-in')
+  if (!taken) return refused('This is not the code: read it from the console where Keg was started.')
   const token = await openSession(shopId, userId)
   return redirect('/', { headers: { 'set-cookie': await sessionCookie.serialize(token) } })
-}
-
-function sameCode(typed: string): boolean {
-  const [a, b] = [typed, process.env.KEG_FIRST_RUN_CODE ?? ''].map((code) => Buffer.from(code.padEnd(20)))
-  return process.env.KEG_FIRST_RUN_CODE !== undefined && a!.length === b!.length && timingSafeEqual(a!, b!)
 }
 
 export default function FirstRun({ loaderData, actionData }: Route.ComponentProps) {

@@ -1,11 +1,12 @@
 import Joi from 'joi'
 import { Button } from 'react-bootstrap'
 import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
-import { findSession, findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
+import { closeSession, findSession, findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
 import { readForm, refuse, text } from '~/form/read.server'
 import { sessionCookie, sessionToken } from '~/session/cookie.server'
 import { passwordFits } from '~/session/password.server'
-import { overLimit } from '~/session/rate.server'
+import { ownPath } from '~/session/own-path'
+import { addressKey, overLimit, slowBeyond } from '~/session/rate.server'
 import { requestFacts } from '~/session/request-facts'
 import { Field } from '~/ui/field'
 import type { Route } from './+types/sign-in'
@@ -33,11 +34,11 @@ export async function action({ request, context }: Route.ActionArgs) {
   const { signIn, password, to } = form.value
   const { address } = context.get(requestFacts)
   const name = signIn.toLowerCase()
+  const from = addressKey(address)
   const wait =
-    (await overLimit('SIGN_IN', `${name} from ${address}`)) ??
-    (await overLimit('SIGN_IN_NAME', name)) ??
-    (await overLimit('SIGN_IN_ADDRESS', address))
+    (await overLimit('SIGN_IN_ADDRESS', from)) ?? (await overLimit('SIGN_IN', `${name} from ${from}`))
   if (wait) return data(refuse({ signIn }, { password: wait }), { status: 429 })
+  await slowBeyond('SIGN_IN_NAME', name)
   const found = await findSignIn(signIn)
   const hash = found && (await inShop(found.shopId, (tx) => passwordHashOf(tx, found.userId)))
   if (!(await passwordFits(password, hash)) || !found)
@@ -50,13 +51,11 @@ export async function action({ request, context }: Route.ActionArgs) {
         status: 400,
       },
     )
+  // Who was signed in here before is not any more.
+  const before = await sessionToken(request)
+  if (before) await closeSession(before)
   const token = await openSession(found.shopId, found.userId)
   return redirect(ownPath(to), { headers: { 'set-cookie': await sessionCookie.serialize(token) } })
-}
-
-/** Only to pages of our own. */
-function ownPath(to: string | undefined): string {
-  return to && /^\/(?![/\\])/.test(to) ? to : '/'
 }
 
 export default function SignIn({ actionData }: Route.ComponentProps) {

@@ -90,7 +90,7 @@ export default function Frame({ loaderData: { person, preferences } }: Route.Com
 
 function Places() {
   return PLACES.map(([to, name]) => (
-    <NavLink key={to} to={to} end={to === '/'} prefetch="intent">
+    <NavLink key={to} to={to} end={to === '/'}>
       {name}
     </NavLink>
   ))

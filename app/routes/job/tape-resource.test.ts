@@ -77,7 +77,8 @@ describe('entries', () => {
       batch(...Array.from({ length: 501 }, hello)),
     ])
       expect((await post(job, body)).status).toBe(400)
-    for (const after of ['x', '99999999999', '1.5']) expect((await get(job, after)).status, after).toBe(404)
+    for (const after of ['x', '99999999999', '1.5', '-1'])
+      expect((await get(job, after)).status, after).toBe(400)
   })
   it('have a limit in time', async () => {
     process.env.KEG_RATE_APPEND = '2/3600'

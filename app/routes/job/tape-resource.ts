@@ -13,8 +13,9 @@ const NOT_HERE = 'There is no such job in this shop: open it from the Bench.'
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
   const after = Number(new URL(request.url).searchParams.get('after') ?? 0)
-  if (!isId(params.jobId) || !(Number.isSafeInteger(after) && after < 2 ** 31))
-    throw data(NOT_HERE, { status: 404 })
+  if (!isId(params.jobId)) throw data(NOT_HERE, { status: 404 })
+  if (!(Number.isSafeInteger(after) && after >= 0 && after < 2 ** 31))
+    throw data('Ask for what comes after a whole number, 0 or more.', { status: 400 })
   return Response.json(
     await inShop(shop.shopId, async (tx) => {
       if (!(await jobHead(tx, params.jobId))) throw data(NOT_HERE, { status: 404 })

@@ -61,13 +61,10 @@ export async function action({ request, context }: Route.ActionArgs) {
     startWeight: measured('weight', 'the start weight', reading),
     mode: Joi.string().valid('gross', 'net'),
   })
-  const form = await readForm(request.clone() as Request, schema)
+  const form = await readForm(request, schema)
   if (form.refused) return data(form.refused, { status: 400 })
   const job = form.value
-  const typed = Object.fromEntries(
-    [...(await request.formData())].map(([name, value]) => [name, String(value)]),
-  )
-  const refused = (errors: Record<string, string>) => data(refuse(typed, errors), { status: 400 })
+  const refused = (errors: Record<string, string>) => data(refuse(form.typed, errors), { status: 400 })
   if (job.cylinder && !job.refrigerant && !job.systemId)
     return refused({
       refrigerant: 'Choose the refrigerant: without it nobody can say whether this cylinder may take it.',

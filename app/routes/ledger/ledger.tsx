@@ -1,5 +1,6 @@
 import { Form, Link } from 'react-router'
 import { cylinderOf, inShop, movements, stock } from '#db'
+import { isDay } from '~/form/read.server'
 import { MovementTable } from '~/ledger/movement-table'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/ledger'
@@ -14,20 +15,21 @@ export function meta() {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
   const search = new URL(request.url).searchParams
-  const filter = filterOf(search, shop.timeZone)
+  const { filter, wrong } = filterOf(search, shop.timeZone)
   const [at, nr] = (search.get('before') ?? '').split(' ')
   const before =
-    at && Number.isSafeInteger(Number(nr)) && !Number.isNaN(Date.parse(at))
+    at && isDay(at.slice(0, 10)) && Number.isSafeInteger(Number(nr)) && !Number.isNaN(Date.parse(at))
       ? { at: new Date(at), nr: Number(nr) }
       : undefined
   return inShop(shop.shopId, async (tx) => {
     const [list, held, cylinder] = await Promise.all([
-      movements(tx, filter, PAGE, before),
+      wrong ? [] : movements(tx, filter, PAGE, before),
       stock(tx),
       filter.cylinderId ? cylinderOf(tx, filter.cylinderId) : undefined,
     ])
     const last = list.at(-1)
     return {
+      wrong,
       movements: list,
       refrigerants: held.flatMap((s) => s.refrigerant ?? []),
       cylinder: cylinder ? { cylinderId: cylinder.cylinderId, label: cylinder.label } : null,
@@ -40,7 +42,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 /** Every movement, the newest first; as a table for other programs too. */
 export default function Ledger({ loaderData }: Route.ComponentProps) {
-  const { movements, refrigerants, cylinder, search, next, timeZone } = loaderData
+  const { wrong, movements, refrigerants, cylinder, search, next, timeZone } = loaderData
   const query = new URLSearchParams(search)
   return (
     <>
@@ -92,6 +94,11 @@ export default function Ledger({ loaderData }: Route.ComponentProps) {
         </button>
         {Object.keys(search).length > 0 && <Link to="/ledger">All of it</Link>}
       </Form>
+      {wrong && (
+        <p className="field-error" role="alert">
+          {wrong}
+        </p>
+      )}
       <div className="sheet">
         <MovementTable movements={movements} timeZone={timeZone} />
       </div>

@@ -1,13 +1,14 @@
 import Joi from 'joi'
-import { changePassword, changePreferences, hashOf, inShop, passwordHashOf } from '#db'
-import { readForm, refuse } from '~/form/read.server'
+import { changePassword, changePreferences, hashOf, inShop, lockedPerson, passwordHashOf } from '#db'
+import { found } from '~/form/ids.server'
+import { checkForm, refuse, version } from '~/form/read.server'
+import { staleForm } from '~/form/stale'
 import { sessionToken } from '~/session/cookie.server'
 import { hashPassword, LEAST_PASSWORD_LENGTH, passwordFits } from '~/session/password.server'
-import type { Preferences } from '~/session/preferences'
+import { type Preferences, preferencesOf } from '~/session/preferences'
 import { overLimit } from '~/session/rate.server'
 import { signedIn } from '~/session/signed-in.server'
-import type { Route } from './+types/settings'
-import type { Result } from './result'
+import type { Result, Sent } from './result'
 
 const unitsSchema = Joi.object({
   weight: Joi.string().valid('kg', 'lb-oz').required(),
@@ -17,14 +18,29 @@ const unitsSchema = Joi.object({
   length: Joi.string().valid('m', 'ft').required(),
   oil: Joi.string().valid('mL', 'fl oz').required(),
   theme: Joi.string().valid('auto', 'light', 'dark').required(),
-})
+  version,
+}).messages({ '*': 'Choose from the list.' })
 
-export async function changeOwnUnits({ request, context }: Route.ActionArgs): Promise<Result> {
+export async function changeOwnUnits({ typed, context }: Sent): Promise<Result> {
   const { shop, person } = signedIn(context)
-  const form = await readForm(request, unitsSchema)
+  const form = checkForm(typed, unitsSchema)
   if (form.refused) return form.refused
-  const { theme, ...units } = form.value as Preferences['units'] & Pick<Preferences, 'theme'>
-  await inShop(shop.shopId, (tx) => changePreferences(tx, person.userId, { units, theme }))
+  const {
+    theme,
+    version: opened,
+    ...units
+  } = form.value as Preferences['units'] & Pick<Preferences, 'theme'> & { version: number }
+  const stale = await inShop(shop.shopId, async (tx) => {
+    const now = found(await lockedPerson(tx, person.userId), 'person')
+    const known = preferencesOf(now.preferences)
+    const stale =
+      opened !== now.version &&
+      staleForm(typed, { ...units, theme }, { ...known.units, theme: known.theme }, now.version)
+    if (stale) return stale
+    await changePreferences(tx, person.userId, { units, theme })
+    return undefined
+  })
+  if (stale) return stale
   return { done: 'Your units and your look are saved.' }
 }
 
@@ -47,9 +63,9 @@ const passwordSchema = Joi.object<{ oldPassword: string; newPassword: string }>(
   newPassword,
 })
 
-export async function changeOwnPassword({ request, context }: Route.ActionArgs): Promise<Result> {
+export async function changeOwnPassword({ typed, context, request }: Sent): Promise<Result> {
   const { shop, person } = signedIn(context)
-  const form = await readForm(request, passwordSchema)
+  const form = checkForm(typed, passwordSchema)
   if (form.refused) return form.refused
   const wait = await overLimit('SIGN_IN', `password of ${person.userId}`)
   if (wait) return refuse({}, { oldPassword: wait })

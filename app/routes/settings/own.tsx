@@ -7,13 +7,19 @@ import { fieldsOf, type Result } from './result'
 /** What only concerns oneself. */
 export function OwnSettings({
   preferences,
+  version,
   result,
 }: {
   preferences: Preferences
+  version: number
   result: Result | undefined
 }) {
   const busy = useNavigation().state !== 'idle'
-  const units = fieldsOf(result, 'units', { ...preferences.units, theme: preferences.theme })
+  const units = fieldsOf(result, 'units', {
+    ...preferences.units,
+    theme: preferences.theme,
+    version: String(version),
+  })
   const password = fieldsOf(result, 'password')
   return (
     <>
@@ -21,6 +27,7 @@ export function OwnSettings({
         <fieldset className="group">
           <legend>Your units and look</legend>
           <input type="hidden" name="intent" value="units" />
+          <input type="hidden" name="version" value={units('version').value} />
           <div className="form-grid">
             <SelectField
               {...units('weight')}

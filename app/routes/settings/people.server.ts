@@ -1,15 +1,30 @@
 import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
-import { addPerson, changePassword, changePerson, inShop, type Role } from '#db'
-import { id, readForm, refuse, text } from '~/form/read.server'
+import {
+  addPerson,
+  changePassword,
+  changePerson,
+  inShop,
+  lockedPerson,
+  passTokens,
+  personOf,
+  type Role,
+  SignInTakenError,
+} from '#db'
+import { found } from '~/form/ids.server'
+import { checkForm, id, optionalId, refuse, text, version } from '~/form/read.server'
+import { staleForm } from '~/form/stale'
 import { now } from '~/session/clock.server'
 import { hashPassword } from '~/session/password.server'
 import { manager } from '~/session/signed-in.server'
-import type { Route } from './+types/settings'
+import { ROLE_WORDS } from '~/wording/en'
 import { newPassword } from './own.server'
-import type { Result } from './result'
+import type { Result, Sent } from './result'
 
-const role = Joi.string().valid('manager', 'technician', 'trainee').required()
+const role = Joi.string()
+  .valid('manager', 'technician', 'trainee')
+  .required()
+  .messages({ '*': 'Choose a role from the list.' })
 
 const addSchema = Joi.object<{ name: string; signIn: string; role: Role; newPassword: string }>({
   name: text('a name', 200).required(),
@@ -18,9 +33,9 @@ const addSchema = Joi.object<{ name: string; signIn: string; role: Role; newPass
   newPassword,
 })
 
-export async function addSomeone({ request, context }: Route.ActionArgs): Promise<Result> {
+export async function addSomeone({ typed, context }: Sent): Promise<Result> {
   const { shop, person } = manager(context)
-  const form = await readForm(request, addSchema)
+  const form = checkForm(typed, addSchema)
   if (form.refused) return form.refused
   const { name, signIn, role } = form.value
   const passwordHash = await hashPassword(form.value.newPassword)
@@ -34,7 +49,11 @@ export async function addSomeone({ request, context }: Route.ActionArgs): Promis
       preferences: { units: person.preferences.units },
       at: now(),
     }),
-  )
+  ).catch((error: unknown) => {
+    // Two asked for the name at the same moment.
+    if (error instanceof SignInTakenError) return false
+    throw error
+  })
   if (!added)
     return refuse(
       { name, signIn, role },
@@ -43,34 +62,69 @@ export async function addSomeone({ request, context }: Route.ActionArgs): Promis
   return { done: `${name} can sign in as ${signIn}.` }
 }
 
-const changeSchema = Joi.object<{ userId: string; role: Role; access: 'open' | 'disabled' }>({
+interface Change {
+  userId: string
+  role: Role
+  access: 'open' | 'disabled'
+  version: number
+  /** To whom their tokens go when they manage the shop no more; none: they end. */
+  tokensTo?: string
+}
+
+const changeSchema = Joi.object<Change>({
   userId: id,
   role,
   access: Joi.string().valid('open', 'disabled').required(),
+  version,
+  tokensTo: optionalId,
 })
 
-export async function changeSomeone({ request, context }: Route.ActionArgs): Promise<Result> {
+export async function changeSomeone({ typed, context }: Sent): Promise<Result> {
   const { shop } = manager(context)
-  const form = await readForm(request, changeSchema)
+  const form = checkForm(typed, changeSchema)
   if (form.refused) return form.refused
-  const { userId, role, access } = form.value
-  const changed = await inShop(shop.shopId, (tx) =>
-    changePerson(tx, userId, { role, disabledAt: access === 'disabled' ? now() : null }),
-  )
-  if (!changed)
-    return refuse(form.value as never, {
-      role: 'That would leave the shop without a manager: make somebody else one first.',
+  const { userId, role, access, tokensTo } = form.value
+  return inShop(shop.shopId, async (tx): Promise<Result> => {
+    const before = found(await lockedPerson(tx, userId), 'person')
+    const was = { role: before.role, access: before.disabled ? 'disabled' : 'open' }
+    const stale =
+      form.value.version !== before.version &&
+      staleForm(typed, { role, access }, was, before.version, inWords)
+    if (stale) return stale
+    const stillManages = role === 'manager' && access === 'open'
+    const heir = tokensTo === undefined ? undefined : await personOf(tx, tokensTo)
+    if (tokensTo !== undefined && (heir?.role !== 'manager' || heir.disabled || tokensTo === userId))
+      return refuse(typed, { tokensTo: 'Choose another manager from the list.' })
+    const changed = await changePerson(tx, userId, {
+      role,
+      ...(access !== was.access ? { disabledAt: access === 'disabled' ? now() : null } : {}),
     })
-  return { done: 'Saved.' }
+    if (!changed)
+      return refuse(typed, {
+        role: 'That would leave the shop without a manager: make somebody else one first.',
+      })
+    const passed = stillManages ? 0 : await passTokens(tx, userId, heir?.userId ?? null, now())
+    const tokens = passed === 1 ? 'Their token' : `Their ${passed} tokens`
+    if (passed === 0) return { done: 'Saved.' }
+    return {
+      done: heir ? `Saved. ${tokens} passed to ${heir.name}.` : `Saved. ${tokens} ended with it.`,
+    }
+  })
 }
+
+const inWords = (name: string, value: string): string =>
+  name === 'role' ? ROLE_WORDS[value as Role] : value === 'open' ? 'may sign in' : 'disabled'
 
 const resetSchema = Joi.object<{ userId: string; newPassword: string }>({ userId: id, newPassword })
 
-export async function resetSomeone({ request, context }: Route.ActionArgs): Promise<Result> {
+export async function resetSomeone({ typed, context }: Sent): Promise<Result> {
   const { shop } = manager(context)
-  const form = await readForm(request, resetSchema)
+  const form = checkForm(typed, resetSchema)
   if (form.refused) return form.refused
   const hash = await hashPassword(form.value.newPassword)
-  await inShop(shop.shopId, (tx) => changePassword(tx, form.value.userId, hash, null))
+  await inShop(shop.shopId, async (tx) => {
+    found(await personOf(tx, form.value.userId), 'person')
+    await changePassword(tx, form.value.userId, hash, null)
+  })
   return { done: 'The new password is set, and the person is signed out everywhere.' }
 }

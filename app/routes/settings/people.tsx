@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import { Form, useNavigation } from 'react-router'
-import type { Person } from '#db'
+import type { ApiToken, Person } from '#db'
 import { Field, SelectField } from '~/ui/field'
 import { ROLE_WORDS } from '~/wording/en'
 import { fieldsOf, type Result } from './result'
@@ -8,11 +8,12 @@ import { fieldsOf, type Result } from './result'
 interface PeopleSettingsProps {
   people: Person[]
   me: string
+  tokens: ApiToken[]
   result: Result | undefined
 }
 
 /** Who works here. Nobody is deleted: what they noted stays theirs. */
-export function PeopleSettings({ people, me, result }: PeopleSettingsProps) {
+export function PeopleSettings({ people, me, tokens, result }: PeopleSettingsProps) {
   return (
     <fieldset className="group">
       <legend>People</legend>
@@ -26,7 +27,12 @@ export function PeopleSettings({ people, me, result }: PeopleSettingsProps) {
                 {person.disabled && <span className="tag tag-amber">disabled</span>}
                 {person.userId === me && <span className="quiet"> (you)</span>}
               </summary>
-              <ChangePerson person={person} result={result} />
+              <ChangePerson
+                person={person}
+                tokens={tokens.filter((t) => t.heldBy === person.userId && !t.revokedAt).length}
+                heirs={people.filter((p) => p.role === 'manager' && !p.disabled && p !== person)}
+                result={result}
+              />
             </details>
           </li>
         ))}
@@ -38,12 +44,21 @@ export function PeopleSettings({ people, me, result }: PeopleSettingsProps) {
 
 const ROLES = Object.entries(ROLE_WORDS)
 
-function ChangePerson({ person, result }: { person: Person; result: Result | undefined }) {
+interface ChangePersonProps {
+  person: Person
+  /** How many tokens they hold, and who else could. */
+  tokens: number
+  heirs: Person[]
+  result: Result | undefined
+}
+
+function ChangePerson({ person, tokens, heirs, result }: ChangePersonProps) {
   const busy = useNavigation().state !== 'idle'
   const own = result?.typed?.userId === person.userId ? result : undefined
   const change = fieldsOf(own, 'change-person', {
     role: person.role,
     access: person.disabled ? 'disabled' : 'open',
+    version: String(person.version),
   })
   const reset = fieldsOf(own, 'reset-person')
   return (
@@ -51,6 +66,7 @@ function ChangePerson({ person, result }: { person: Person; result: Result | und
       <Form method="post" className="stack">
         <input type="hidden" name="intent" value="change-person" />
         <input type="hidden" name="userId" value={person.userId} />
+        <input type="hidden" name="version" value={change('version').value} />
         <SelectField {...change('role')} label="Role" options={ROLES} />
         <SelectField
           {...change('access')}
@@ -60,6 +76,16 @@ function ChangePerson({ person, result }: { person: Person; result: Result | und
             ['disabled', 'no, disabled'],
           ]}
         />
+        {tokens > 0 && (
+          <SelectField
+            {...change('tokensTo')}
+            label={`Holds ${tokens} ${tokens === 1 ? 'token' : 'tokens'}; when no manager any more`}
+            options={[
+              ['', 'they end'],
+              ...heirs.map((h): [string, string] => [h.userId, `pass to ${h.name}`]),
+            ]}
+          />
+        )}
         <div>
           <Button type="submit" variant="outline-primary" disabled={busy}>
             Save

@@ -1,4 +1,21 @@
+import type { RouterContextProvider } from 'react-router'
+import type { Shop } from '#db'
 import type { Typed } from '~/form/read.server'
+
+/** One of the forms of this page, as it was sent. */
+export interface Sent {
+  typed: Typed
+  request: Request
+  context: Readonly<RouterContextProvider>
+}
+
+/** The shop's data as the form shows them. */
+export const shopFields = (shop: Omit<Shop, 'shopId' | 'version'>): Typed => ({
+  name: shop.name,
+  heading: shop.heading,
+  timeZone: shop.timeZone,
+  fillMarginPct: String(shop.fillMarginPct),
+})
 
 /** What became of one of the forms on this page. */
 export interface Result {

@@ -1,5 +1,6 @@
 import { data } from 'react-router'
 import { apiTokens, inShop, people, readShop } from '#db'
+import { ownText, typedIn } from '~/form/read.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/settings'
@@ -20,7 +21,13 @@ export async function loader({ context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
   const isManager = person.role === 'manager'
   return inShop(shop.shopId, async (tx) => ({
-    me: { userId: person.userId, name: person.name, role: person.role, signIn: person.signIn },
+    me: {
+      userId: person.userId,
+      name: person.name,
+      role: person.role,
+      signIn: person.signIn,
+      version: person.version,
+    },
     preferences: preferencesOf(person.preferences),
     shop: isManager ? await readShop(tx) : null,
     people: isManager ? await people(tx) : null,
@@ -42,10 +49,10 @@ const ACTIONS = {
 }
 
 export async function action(args: Route.ActionArgs) {
-  const form = await (args.request.clone() as Request).formData()
-  const intent = String(form.get('intent'))
+  const typed = await typedIn(args.request)
+  const intent = ownText(typed, 'intent')
   if (!Object.hasOwn(ACTIONS, intent)) throw data('This page is out of date: reload it.', { status: 400 })
-  const result = await ACTIONS[intent as keyof typeof ACTIONS](args)
+  const result = await ACTIONS[intent as keyof typeof ACTIONS]({ ...args, typed })
   return data({ intent, ...result }, { status: result.errors ? 400 : 200 })
 }
 
@@ -65,9 +72,9 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
           {actionData.done}
         </p>
       )}
-      <OwnSettings preferences={preferences} result={actionData} />
+      <OwnSettings preferences={preferences} version={me.version} result={actionData} />
       {shop && <ShopSettings shop={shop} timeZones={timeZones} result={actionData} />}
-      {people && <PeopleSettings people={people} me={me.userId} result={actionData} />}
+      {people && <PeopleSettings people={people} me={me.userId} tokens={tokens ?? []} result={actionData} />}
       {tokens && <TokenSettings tokens={tokens} timeZone={timeZone} result={actionData} />}
     </>
   )

@@ -1,9 +1,9 @@
 import Joi from 'joi'
-import { changeShop, inShop, type Shop } from '#db'
-import { readForm, text } from '~/form/read.server'
+import { changeShop, inShop, lockedShop, type Shop } from '#db'
+import { checkForm, text, version } from '~/form/read.server'
+import { staleForm } from '~/form/stale'
 import { manager } from '~/session/signed-in.server'
-import type { Route } from './+types/settings'
-import type { Result } from './result'
+import { type Result, type Sent, shopFields } from './result'
 
 const schema = Joi.object<Omit<Shop, 'shopId'>>({
   name: text('the name of the shop', 200).required(),
@@ -15,12 +15,22 @@ const schema = Joi.object<Omit<Shop, 'shopId'>>({
   fillMarginPct: Joi.number().integer().min(0).max(30).required().messages({
     '*': 'Enter whole percent, 0 to 30.',
   }),
+  version,
 })
 
-export async function changeTheShop({ request, context }: Route.ActionArgs): Promise<Result> {
+export async function changeTheShop({ typed, context }: Sent): Promise<Result> {
   const { shop } = manager(context)
-  const form = await readForm(request, schema)
+  const form = checkForm(typed, schema)
   if (form.refused) return form.refused
-  await inShop(shop.shopId, (tx) => changeShop(tx, form.value))
+  const stale = await inShop(shop.shopId, async (tx) => {
+    const now = await lockedShop(tx)
+    const stale =
+      form.value.version !== now.version &&
+      staleForm(typed, shopFields(form.value), shopFields(now), now.version)
+    if (stale) return stale
+    await changeShop(tx, form.value)
+    return undefined
+  })
+  if (stale) return stale
   return { done: 'The shop is saved.' }
 }

@@ -2,7 +2,7 @@ import { Button } from 'react-bootstrap'
 import { Form, useNavigation } from 'react-router'
 import type { Shop } from '#db'
 import { Field } from '~/ui/field'
-import { fieldsOf, type Result } from './result'
+import { fieldsOf, type Result, shopFields } from './result'
 
 interface ShopSettingsProps {
   shop: Shop
@@ -12,17 +12,13 @@ interface ShopSettingsProps {
 
 export function ShopSettings({ shop, timeZones, result }: ShopSettingsProps) {
   const busy = useNavigation().state !== 'idle'
-  const field = fieldsOf(result, 'shop', {
-    name: shop.name,
-    heading: shop.heading,
-    timeZone: shop.timeZone,
-    fillMarginPct: String(shop.fillMarginPct),
-  })
+  const field = fieldsOf(result, 'shop', { ...shopFields(shop), version: String(shop.version) })
   return (
     <Form method="post">
       <fieldset className="group">
         <legend>The shop</legend>
         <input type="hidden" name="intent" value="shop" />
+        <input type="hidden" name="version" value={field('version').value} />
         <div className="form-grid">
           <Field {...field('name')} label="Name" maxLength={200} />
           <Field {...field('heading')} label="Heading of labels and reports" maxLength={500} />

@@ -1,11 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { addApiToken, freshToken, inShop, revokeApiToken, type Scope } from '#db'
-import { id, readForm, text, ticked } from '~/form/read.server'
+import { id, checkForm, text, ticked } from '~/form/read.server'
 import { now } from '~/session/clock.server'
 import { manager } from '~/session/signed-in.server'
-import type { Route } from './+types/settings'
-import type { Result } from './result'
+import type { Result, Sent } from './result'
 
 const addSchema = Joi.object<{ tokenName: string; cylinders: boolean }>({
   tokenName: text('what the token is for, such as van display', 100).required(),
@@ -13,9 +12,9 @@ const addSchema = Joi.object<{ tokenName: string; cylinders: boolean }>({
 })
 
 /** The token is shown this once: only a hash of it is kept. */
-export async function makeToken({ request, context }: Route.ActionArgs): Promise<Result> {
+export async function makeToken({ typed, context }: Sent): Promise<Result> {
   const { shop, person } = manager(context)
-  const form = await readForm(request, addSchema)
+  const form = checkForm(typed, addSchema)
   if (form.refused) return form.refused
   const { tokenName: name, cylinders } = form.value
   const scopes: Scope[] = cylinders ? ['calc', 'cylinders'] : ['calc']
@@ -28,9 +27,9 @@ export async function makeToken({ request, context }: Route.ActionArgs): Promise
 
 const revokeSchema = Joi.object<{ tokenId: string }>({ tokenId: id })
 
-export async function revokeToken({ request, context }: Route.ActionArgs): Promise<Result> {
+export async function revokeToken({ typed, context }: Sent): Promise<Result> {
   const { shop } = manager(context)
-  const form = await readForm(request, revokeSchema)
+  const form = checkForm(typed, revokeSchema)
   if (form.refused) return form.refused
   const revoked = await inShop(shop.shopId, (tx) => revokeApiToken(tx, form.value.tokenId, now()))
   return {

@@ -39,7 +39,7 @@ export function TokenSettings({ tokens, timeZone, result }: TokenSettingsProps) 
               <strong>{token.name}</strong>{' '}
               <span className="tag">{token.scopes.map((s) => SCOPE_WORDS[s]).join(', ')}</span>{' '}
               <span className="quiet">
-                made {day(token.madeAt, timeZone)} by {token.madeBy},{' '}
+                made {day(token.madeAt, timeZone)} by {token.madeBy}, held by {token.holder},{' '}
                 {token.usedOn ? `last used ${token.usedOn}` : 'never used'}
               </span>
             </span>

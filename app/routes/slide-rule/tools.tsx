@@ -32,7 +32,7 @@ export default function Tools({ loaderData: { groups } }: Route.ComponentProps) 
             <ul>
               {tools.map((tool) => (
                 <li key={tool.name}>
-                  <Link to={tool.name} prefetch="intent">
+                  <Link to={tool.name}>
                     <strong>{tool.title}</strong>
                     <span className="quiet">{tool.question}</span>
                   </Link>

@@ -1,14 +1,17 @@
+import Joi from 'joi'
 import { data, redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { BORE_M } from '#core/systems'
-import { changeSystem, customers, inShop, sites, systemOf } from '#db'
+import { changeSystem, customers, inShop, lockedSystem, sites, systemOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
+import { checkForm, version } from '~/form/read.server'
+import { staleForm } from '~/form/stale'
 import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
 import { SystemForm } from '~/systems/form'
-import { placeOf, readSystem } from '~/systems/form.server'
-import { typed } from '~/ui/measure'
+import { placeOf, readSystem, systemFields, type TypedAccessory, type TypedLine } from '~/systems/form.server'
+import { METERING_WORDS, TRADE_WORDS } from '~/wording/en'
 import type { Route } from './+types/change'
 
 export function meta() {
@@ -26,33 +29,8 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       pipes: Object.keys(BORE_M),
       customers: (await customers(tx)).map((c) => c.name),
       sites: [...new Set((await sites(tx)).map((site) => site.name))],
-      start: {
-        name: s.name,
-        customer: s.customer,
-        site: s.site,
-        altitude: String(s.altitudeM),
-        trade: s.trade,
-        refrigerant: s.refrigerant ?? '',
-        plate: typed('weight', s.plateMg, reading),
-        plateText: s.plateText,
-        panelTotal: typed('weight', s.panelTotalMg, reading),
-        metering: s.metering,
-        subcooling: s.subcoolingTargetK === null ? '' : String(s.subcoolingTargetK),
-        oilType: s.oilType,
-        maxTestPressure: typed('pressure', s.maxTestPressurePa, reading),
-        lines: JSON.stringify(
-          s.lines.map((l) => ({
-            kind: l.kind,
-            od: l.od,
-            length: typed('length', l.lengthM, reading),
-            covered: typed('length', l.coveredM, reading),
-            guessed: l.guessed,
-          })),
-        ),
-        accessories: JSON.stringify(
-          s.accessories.map((a) => ({ name: a.name, mass: typed('weight', a.massMg, reading) })),
-        ),
-      },
+      hidden: { version: String(s.version) },
+      start: systemFields(s, reading),
     }
   })
 }
@@ -63,19 +41,41 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const reading = { units: preferencesOf(person.preferences).units }
   const read = await readSystem(request, reading)
   if (read.refused) return data(read.refused, { status: 400 })
-  await inShop(shop.shopId, async (tx) => {
-    const before = found(await systemOf(tx, systemId), 'system')
+  const opened = checkForm(read.typed, Joi.object<{ version: number }>({ version }))
+  if (opened.refused) throw data('This page is out of date: reload it.', { status: 400 })
+  const refused = await inShop(shop.shopId, async (tx) => {
+    const before = found(await lockedSystem(tx, systemId), 'system')
+    const was = systemFields(before, reading)
+    const mine = systemFields({ ...read.value.data, ...read.value }, reading)
+    const stale =
+      opened.value.version !== before.version && staleForm(read.typed, mine, was, before.version, inWords)
+    if (stale) return stale
     const siteId = await placeOf(tx, read.value, now())
-    const { plateMg } = read.value.data
     // What was not touched keeps its exact value: a field shows a rounded one.
-    const samePlate = typed('weight', before.plateMg, reading) === typed('weight', plateMg, reading)
+    const same = (name: string) => was[name] === mine[name]
     await changeSystem(tx, systemId, {
       ...read.value.data,
       siteId,
-      plateMg: samePlate ? before.plateMg : plateMg,
+      ...(same('plate') ? { plateMg: before.plateMg } : {}),
+      ...(same('panelTotal') ? { panelTotalMg: before.panelTotalMg } : {}),
+      ...(same('maxTestPressure') ? { maxTestPressurePa: before.maxTestPressurePa } : {}),
+      ...(same('lines') ? { lines: before.lines } : {}),
+      ...(same('accessories') ? { accessories: before.accessories } : {}),
     })
+    return undefined
   })
+  if (refused) return data(refused, { status: 400 })
   return redirect(`/systems/${systemId}`)
+}
+
+function inWords(name: string, value: string): string {
+  if (name === 'lines')
+    return (JSON.parse(value) as TypedLine[]).map((l) => `${l.kind} ${l.od} in, ${l.length}`).join('; ')
+  if (name === 'accessories')
+    return (JSON.parse(value) as TypedAccessory[]).map((a) => `${a.name}, ${a.mass}`).join('; ')
+  if (name === 'metering') return METERING_WORDS[value as keyof typeof METERING_WORDS]
+  if (name === 'trade') return TRADE_WORDS[value as keyof typeof TRADE_WORDS]
+  return value
 }
 
 export default function ChangeSystem({ loaderData, actionData }: Route.ComponentProps) {

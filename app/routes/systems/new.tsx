@@ -1,10 +1,12 @@
 import { randomUUID } from 'node:crypto'
+import Joi from 'joi'
 import { data, redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { BORE_M } from '#core/systems'
 import { type Entry, ENTRY_VERSION } from '#core/tape'
 import { addSystem, append, customers, inShop, jobHead, sites } from '#db'
-import { idOf, isId } from '~/form/ids.server'
+import { found, isId } from '~/form/ids.server'
+import { checkForm, id, optionalId } from '~/form/read.server'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -32,17 +34,24 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
-  const copy = await (request.clone() as Request).formData()
   const read = await readSystem(request, { units: preferencesOf(person.preferences).units })
   if (read.refused) return data(read.refused, { status: 400 })
-  const systemId = idOf(String(copy.get('systemId')))
-  const entryId = idOf(String(copy.get('entryId')))
-  const jobId = String(copy.get('jobId') ?? '')
+  const made = checkForm(
+    read.typed,
+    Joi.object<{ systemId: string; entryId: string; jobId?: string }>({
+      systemId: id,
+      entryId: id,
+      jobId: optionalId,
+    }),
+  )
+  if (made.refused) throw data('This page is out of date: reload it.', { status: 400 })
+  const { systemId, entryId, jobId } = made.value
   const at = now()
   await inShop(shop.shopId, async (tx) => {
     const siteId = await placeOf(tx, read.value, at)
     await addSystem(tx, systemId, { ...read.value.data, siteId }, at)
-    if (!isId(jobId)) return
+    if (!jobId) return
+    found(await jobHead(tx, jobId), 'job')
     const { refrigerant } = read.value.data
     const entry = {
       entryId,
@@ -62,7 +71,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       today: todayIn(shop.timeZone),
     })
   })
-  return redirect(isId(jobId) ? `/jobs/${jobId}` : `/systems/${systemId}`)
+  return redirect(jobId ? `/jobs/${jobId}` : `/systems/${systemId}`)
 }
 
 export default function NewSystem({ loaderData, actionData }: Route.ComponentProps) {
