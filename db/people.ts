@@ -11,12 +11,14 @@ export interface Person {
   name: string
   role: Role
   disabled: boolean
+  /** When they might write for the last time, who now only read and wrote before. */
+  wroteUntil: Date | null
   /** What the interface keeps for this person: units, theme. */
   preferences: Record<string, unknown>
 }
 
 const COLUMNS = (tx: ShopTx) => tx`
-  u.user_id, u.version, u.sign_in, p.display_name as name, u.role, u.disabled_at is not null as disabled, u.preferences`
+  u.user_id, u.version, u.sign_in, p.display_name as name, u.role, u.disabled_at is not null as disabled, u.wrote_until, u.preferences`
 
 export async function personOf(tx: ShopTx, userId: string): Promise<Person | undefined> {
   const [person] = await tx<Person[]>`
@@ -101,7 +103,13 @@ export async function changePerson(
   userId: string,
   change: { role?: Role; disabledAt?: Date | null },
 ): Promise<boolean> {
-  if (change.role) await tx`update app_user set role = ${change.role} where user_id = ${userId}`
+  if (change.role)
+    await tx`
+      update app_user set role = ${change.role}, wrote_until = case
+          when ${change.role} <> 'trainee' then null
+          when role <> 'trainee' then clock_timestamp()
+          else wrote_until end
+      where user_id = ${userId}`
   if (change.disabledAt !== undefined)
     await tx`update app_user set disabled_at = ${change.disabledAt} where user_id = ${userId}`
   const [left] = await tx`select 1 from app_user where role = 'manager' and disabled_at is null limit 1`

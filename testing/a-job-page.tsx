@@ -6,6 +6,7 @@ import { type Entry, type EntryBodies, type EntryKind, foldTape } from '#core/ta
 import { METRIC_UNITS, type Units } from '#core/units'
 import { JobContext, type OpenJob } from '~/routes/job/job-context'
 import type { JobCylinder, JobData } from '~/routes/job/load.server'
+import { OutboxProvider } from '~/tape/outbox-context'
 import { ReaderContext } from '~/ui/reader'
 
 let count = 0
@@ -105,7 +106,9 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
   const html = renderToStaticMarkup(
     <MemoryRouter>
       <ReaderContext value={{ units: over.units ?? METRIC_UNITS }}>
-        <JobContext value={job}>{part}</JobContext>
+        <OutboxProvider person={{ userId: 'u', name: 'Robin' }}>
+          <JobContext value={job}>{part}</JobContext>
+        </OutboxProvider>
       </ReaderContext>
     </MemoryRouter>,
   )

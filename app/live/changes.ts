@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent } from 'react'
+import { useEffect, useEffectEvent, useRef } from 'react'
 import { useRevalidator } from 'react-router'
 
 export interface Change {
@@ -24,13 +24,21 @@ export function listenForChanges(tell: (change: Change) => void, { catchUp = fal
   return () => listeners.delete(tell)
 }
 
-/** Loads the page's data again when something changes that it shows. */
+/** Loads the page's data again when something changes that it shows; what changes meanwhile, after that. */
 export function useRefresh(concerns: (change: Change) => boolean) {
   const { revalidate, state } = useRevalidator()
+  const missed = useRef(false)
   const onChange = useEffectEvent((change: Change) => {
-    if (state === 'idle' && (change.kind === 'refetch' || concerns(change))) void revalidate()
+    if (change.kind !== 'refetch' && !concerns(change)) return
+    if (state === 'idle') void revalidate()
+    else missed.current = true
   })
   useEffect(() => listenForChanges((change) => onChange(change)), [])
+  useEffect(() => {
+    if (state !== 'idle' || !missed.current) return
+    missed.current = false
+    void revalidate()
+  }, [state, revalidate])
 }
 
 /** One stream for the whole browser: the first tab opens it and tells the others. */
@@ -49,22 +57,32 @@ const PAUSE_MS = { first: 2_000, most: 60_000 }
 async function keepLeading(spread: (change: Change) => void) {
   for (let pause = PAUSE_MS.first; ; pause = Math.min(PAUSE_MS.most, pause * 2)) {
     // Locks exist on secure addresses only; elsewhere each tab listens for itself.
-    if ('locks' in navigator) await navigator.locks.request('keg-events', () => stream(spread))
-    else await stream(spread)
+    const opened =
+      'locks' in navigator
+        ? await navigator.locks.request('keg-events', () => stream(spread))
+        : await stream(spread)
+    if (opened) pause = PAUSE_MS.first
     await new Promise((resolve) => setTimeout(resolve, pause))
   }
 }
 
-/** Ends when the browser gives the stream up; a connection that was only lost comes back by itself. */
-function stream(spread: (change: Change) => void): Promise<void> {
+/**
+ * Ends when the browser gives the stream up; a connection that was only lost comes back by itself.
+ * @returns whether it was ever open
+ */
+function stream(spread: (change: Change) => void): Promise<boolean> {
   return new Promise((resolve) => {
+    let opened = false
     const source = new EventSource('/events')
     source.onmessage = ({ data }: MessageEvent<string>) => spread(JSON.parse(data) as Change)
     source.onerror = () => {
-      if (source.readyState === EventSource.CLOSED) resolve()
+      if (source.readyState === EventSource.CLOSED) resolve(opened)
     }
     // What happened before, since the page was loaded or the last connection was lost, was not heard.
-    source.onopen = () => spread({ kind: 'refetch', id: '' })
+    source.onopen = () => {
+      opened = true
+      spread({ kind: 'refetch', id: '' })
+    }
   })
 }
 

@@ -133,12 +133,15 @@ const envelope = Joi.object({
   body: Joi.object().required(),
 })
 
-const batch = Joi.object<{ entries: unknown[]; sentAt: number }>({
+const batch = Joi.object<{ userId: string; entries: unknown[]; sentAt: number }>({
+  userId: id,
   entries: Joi.array().min(1).max(500).required(),
   sentAt: time,
 })
 
 export interface ReadBatch {
+  /** Who wrote them. */
+  userId: string
   entries: Entry[]
   sentAt: number
   /** Ids of entries that are malformed: given back, so that they do not block the others. */
@@ -156,7 +159,7 @@ export function readBatch(sent: unknown): ReadBatch | undefined {
     if (entry) entries.push(entry)
     else malformed.push(idIn(each))
   }
-  return { entries, sentAt: value.sentAt, malformed }
+  return { userId: value.userId, entries, sentAt: value.sentAt, malformed }
 }
 
 function readEntry(sent: unknown): Entry | undefined {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
+import { VERDICT_REASONS } from '~/wording/en'
 import { readBatch } from './entry-schema.server'
 
 const entry = (kind: string, body: unknown, over = {}) => ({
@@ -12,7 +13,19 @@ const entry = (kind: string, body: unknown, over = {}) => ({
   body,
   ...over,
 })
-const read = (...entries: unknown[]) => readBatch({ entries, sentAt: 1 })
+const read = (...entries: unknown[]) => readBatch({ userId: randomUUID(), entries, sentAt: 1 })
+const judged = (over: object) =>
+  entry('verdict-given', {
+    about: 'recovery',
+    verdict: { outcome: 'good', code: 'as-expected', reasons: [], numbers: [], source: 'x', ...over },
+    engine: 1,
+    tables: 1,
+  })
+const deep = (levels: number) => {
+  let value: unknown = 'bottom'
+  for (let i = 0; i < levels; i++) value = [value]
+  return value
+}
 
 describe('readBatch', () => {
   it('takes well-formed entries', () => {
@@ -27,6 +40,29 @@ describe('readBatch', () => {
     ['a newer version', entry('job-closed', {}, { version: 2 })],
     ['a refrigerant nobody knows', entry('job-described', { refrigerant: 'R-1' })],
     ['a character that cannot be kept', entry('note', { text: 'a\0b' })],
+    ['half a character', entry('note', { text: 'a\ud800b' })],
+    ['a year that no calendar has', entry('note', { text: 'x' }, { at: 8.64e15 })],
+    ['an id in another spelling', entry('weight-noted', { runId: randomUUID().toUpperCase(), weightMg: 1 })],
+    ['an id in braces', entry('weight-noted', { runId: `{${randomUUID()}}`, weightMg: 1 })],
+    ['a kind that every object has', entry('constructor', {})],
+    [
+      'a correction of such a kind',
+      entry('correction', { entryId: randomUUID(), kind: 'constructor', body: {}, reason: '' }),
+    ],
+    ['something deeper than any entry', entry('note', { text: 'x', more: deep(100_000) })],
+    ['a verdict nobody knows', judged({ code: 'splendid' })],
+    ['a verdict with a reason of nothing', judged({ reasons: [null] })],
+    ['a verdict with a reason nobody knows', judged({ reasons: [{ code: 'toString' }] })],
+    ['a verdict whose number is text', judged({ numbers: [{ name: 'recovered', value: '1', unit: 'kg' }] })],
+    [
+      'a verdict whose number is endless',
+      judged({ numbers: [{ name: 'recovered', value: Infinity, unit: 'kg' }] }),
+    ],
+    ['a verdict in a unit of its own', judged({ numbers: [{ name: 'recovered', value: 1, unit: 'stone' }] })],
+    [
+      'a verdict with too many numbers',
+      judged({ numbers: Array(21).fill({ name: 'recovered', value: 1, unit: 'kg' }) }),
+    ],
     ['a pressure below nothing', entry('vacuum-noted', { pressurePa: -1 })],
     [
       'a correction that does not fit its kind',
@@ -40,8 +76,14 @@ describe('readBatch', () => {
     const good = entry('note', { text: 'hello' })
     expect(read(bad, good)).toMatchObject({ entries: [good], malformed: [bad.entryId] })
   })
+  it('takes every verdict that core can give', () => {
+    const numbers = [{ name: 'recovered', value: 2.95, unit: 'kg', sigma: 0.01 }]
+    const good = judged({ numbers, reasons: [{ code: Object.keys(VERDICT_REASONS)[0]!, numbers }] })
+    expect(read(good)).toMatchObject({ entries: [good], malformed: [] })
+  })
   it('is no batch without entries', () => {
-    expect(readBatch({ entries: [], sentAt: 1 })).toBeUndefined()
+    expect(readBatch({ userId: randomUUID(), entries: [], sentAt: 1 })).toBeUndefined()
+    expect(readBatch({ entries: [entry('job-closed', {})], sentAt: 1 })).toBeUndefined()
     expect(readBatch('hello')).toBeUndefined()
     expect(read(null)).toMatchObject({ entries: [], malformed: [''] })
   })

@@ -3,7 +3,7 @@ import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '#core/tape'
 import { Outbox, type Sent } from './outbox'
-import { allWaiting, dropWaiting } from './waiting-room'
+import { allKept, dropWaiting } from './waiting-room'
 
 let count = 0
 const entry = (): Entry =>
@@ -17,20 +17,44 @@ const entry = (): Entry =>
     body: { text: `${count}` },
   }) as Entry
 
-type Answer = 'down' | 'broken' | 'signed-out' | 'forbidden' | 'fine' | { refuse: string }
+type Answer =
+  | 'down'
+  | 'broken'
+  | 'busy'
+  | 'cut'
+  | 'html'
+  | 'signed-out'
+  | 'another'
+  | 'forbidden'
+  | 'gone'
+  | 'fine'
+  | { refuse: string }
+  | { never: number; because: string }
 let answer: Answer = 'fine'
+/** Jobs with an answer of their own. */
+let answers: Record<string, Answer> = {}
 const posted: string[][] = []
 
 /** A server that takes entries, or does not. */
-async function server(_path: string, init: RequestInit): Promise<Partial<Response>> {
+async function server(path: string, init: RequestInit): Promise<Partial<Response>> {
   const { entries } = JSON.parse(String(init.body)) as { entries: Entry[] }
+  const answer = answerFor(path.split('/')[2]!)
   if (answer === 'down') throw new TypeError('no way to the server')
   posted.push(entries.map((e) => e.entryId))
   const json = new Headers({ 'content-type': 'application/json' })
-  if (answer === 'broken') return { ok: false, status: 500, headers: new Headers() }
+  const status = { broken: 500, busy: 429, another: 409, forbidden: 403, gone: 404 }[answer as string]
+  if (status) return { ok: false, status, headers: new Headers() }
   if (answer === 'signed-out') return { ok: true, status: 200, redirected: true, headers: new Headers() }
-  if (answer === 'forbidden') return { ok: false, status: 403, headers: json }
-  const refused = typeof answer === 'object' ? [{ entryId: answer.refuse, reasons: [{ code: 'full' }] }] : []
+  if (answer === 'cut')
+    return { ok: true, status: 200, headers: json, json: async () => JSON.parse('{"entr') as never }
+  if (answer === 'html')
+    return { ok: true, status: 200, headers: new Headers(), json: async () => JSON.parse('<') as never }
+  if (typeof answer === 'object' && 'never' in answer && entries.some((e) => e.entryId === answer.because))
+    return { ok: false, status: answer.never, headers: json }
+  const refused =
+    typeof answer === 'object' && 'refuse' in answer
+      ? [{ entryId: answer.refuse, reasons: [{ code: 'full' }] }]
+      : []
   const taken = entries.filter((e) => !refused.some((r) => r.entryId === e.entryId))
   return {
     ok: true,
@@ -40,6 +64,8 @@ async function server(_path: string, init: RequestInit): Promise<Partial<Respons
     json: async () => ({ entries: taken, refused }),
   }
 }
+
+const answerFor = (jobId: string): Answer => answers[jobId] ?? answer
 
 let stop: () => void
 let outbox: Outbox
@@ -60,7 +86,7 @@ function storage(): Storage {
 }
 
 function open(userId: string) {
-  outbox = new Outbox(userId)
+  outbox = new Outbox(userId, `Name of ${userId}`)
   sent = []
   outbox.onSent((s) => sent.push(s))
   stop = outbox.start()
@@ -71,6 +97,7 @@ beforeEach(() => {
   vi.stubGlobal('fetch', server)
   vi.stubGlobal('localStorage', storage())
   answer = 'fine'
+  answers = {}
   posted.length = 0
   open(`user-${count}`)
 })
@@ -80,6 +107,8 @@ afterEach(() => {
 })
 
 const waiting = () => outbox.snapshot().waiting.map((w) => w.entryId)
+const aside = () => outbox.snapshot().aside.map((a) => [a.entryId, ...a.reasons.map((r) => r.code)])
+const allWaiting = async (userId: string) => (await allKept()).waiting.filter((w) => w.userId === userId)
 
 describe('Outbox', () => {
   it('sends at once, and keeps nothing of what was confirmed', async () => {
@@ -91,12 +120,18 @@ describe('Outbox', () => {
     expect(outbox.snapshot()).toMatchObject({ signal: 'here', kept: true })
   })
 
-  it.each(['down', 'broken'] as const)('keeps entries in order while the server is %s', async (state) => {
+  it.each([
+    ['down', 'lost'],
+    ['broken', 'failing'],
+    ['busy', 'busy'],
+    ['cut', 'lost'],
+    ['html', 'lost'],
+  ] as const)('keeps entries in order while the answer is %s, and says so truly', async (state, signal) => {
     answer = state
     const entries = [entry(), entry(), entry()]
     for (const each of entries) await outbox.put('job', [each])
     expect(waiting()).toEqual(entries.map((e) => e.entryId))
-    expect(outbox.snapshot().signal).toBe('lost')
+    expect(outbox.snapshot().signal).toBe(signal)
     posted.length = 0
     answer = 'fine'
     await outbox.flush()
@@ -147,22 +182,104 @@ describe('Outbox', () => {
     expect(waiting()).toEqual([])
   })
 
-  it('gives back what is refused, with what was noted and why, and takes the rest', async () => {
+  it('sets aside what is refused, with what was noted and why, and takes the rest', async () => {
     const [good, bad] = [entry(), entry()]
     answer = { refuse: bad.entryId }
     await outbox.put('job', [good, bad])
-    expect(sent).toEqual([
-      { jobId: 'job', entries: [good], refused: [{ entry: bad, reasons: [{ code: 'full' }] }] },
+    expect(sent).toEqual([{ jobId: 'job', entries: [good] }])
+    expect(waiting()).toEqual([])
+    expect(aside()).toEqual([[bad.entryId, 'full']])
+  })
+
+  it('still has it after a reload, sends it again changed, or throws it away by a press', async () => {
+    const [first, second] = [entry(), entry()]
+    answer = 'forbidden'
+    await outbox.put('job', [first])
+    await outbox.put('job', [second])
+    expect(aside()).toEqual([
+      [first.entryId, 'not-allowed'],
+      [second.entryId, 'not-allowed'],
     ])
+    const { userId } = outbox.snapshot().aside[0]!
+    stop()
+    open(userId)
+    await expect.poll(aside).toHaveLength(2)
+    answer = 'fine'
+    const changed = { ...first, entryId: `${first.entryId}-changed` }
+    await outbox.sendAgain(
+      outbox.snapshot().aside.find((a) => a.entryId === first.entryId)!,
+      changed,
+    )
+    expect(posted.at(-1)).toEqual([changed.entryId])
+    await outbox.throwAway(second.entryId)
+    expect(aside()).toEqual([])
+    expect((await allKept()).aside.filter((a) => a.userId === userId)).toEqual([])
+  })
+
+  it.each([400, 413, 422])(
+    'finds the one for which the server answers %i, and takes the others',
+    async (status) => {
+      answer = 'down'
+      const entries = Array.from({ length: 9 }, entry)
+      await outbox.put('job', entries)
+      const bad = entries[6]!.entryId
+      answer = { never: status, because: bad }
+      await outbox.flush()
+      expect(waiting()).toEqual([])
+      expect(aside()).toEqual([[bad, status === 413 ? 'too-large' : 'malformed']])
+      expect(sent.flatMap((s) => s.entries)).toHaveLength(8)
+    },
+  )
+
+  it.each(['broken', 'busy', 'gone', 'cut', 'forbidden'] as const)(
+    'one job that is %s does not hold up the others',
+    async (state) => {
+      answers = { stuck: state }
+      const [stuck, free] = [entry(), entry()]
+      await outbox.put('stuck', [stuck])
+      await outbox.put('free', [free])
+      expect(sent.flatMap((s) => s.entries)).toEqual([free])
+      const kept = [...waiting(), ...aside().map(([id]) => id)]
+      expect(kept).toEqual([stuck.entryId])
+    },
+  )
+
+  it('stops at once when somebody else has signed in, and sends nothing in their name', async () => {
+    answers = { job: 'another' }
+    const each = entry()
+    await outbox.put('job', [each])
+    expect(outbox.snapshot().signal).toBe('another-person')
+    posted.length = 0
+    answers = {}
+    await outbox.flush()
+    await outbox.put('job', [entry()])
+    expect(posted).toEqual([])
+    expect(waiting()).toHaveLength(2)
+    const mine = outbox.snapshot().waiting[0]!.userId
+    stop()
+    open('the next one')
+    await expect.poll(() => outbox.snapshot().others).toContainEqual({ name: `Name of ${mine}`, count: 2 })
     expect(waiting()).toEqual([])
   })
 
-  it('does not knock for ever at a door that stays shut', async () => {
-    answer = 'forbidden'
+  it('is not wedged by what an earlier page left broken, and shows it', async () => {
+    stop()
+    localStorage.setItem('keg-waiting cut', '{"entryId":"cut","jo')
+    localStorage.setItem(
+      'keg-waiting odd',
+      JSON.stringify({ entryId: 'odd', jobId: 'job', userId: 'u', entry: null }),
+    )
+    open('u')
+    await expect.poll(aside).toEqual([
+      ['cut', 'unreadable'],
+      ['odd', 'unreadable'],
+    ])
     const each = entry()
     await outbox.put('job', [each])
-    expect(sent[0]!.refused).toEqual([{ entry: each, reasons: [{ code: 'not-allowed' }] }])
-    expect(waiting()).toEqual([])
+    expect(posted).toEqual([[each.entryId]])
+    await outbox.throwAway('cut')
+    await outbox.throwAway('odd')
+    expect((await allKept()).aside.map((a) => a.entryId)).not.toContain('cut')
   })
 
   it('sends each job its own, and long queues in batches', async () => {

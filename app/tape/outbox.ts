@@ -1,81 +1,117 @@
 import type { Entry } from '#core/tape'
 import type { Reason } from '#core/verdict'
-import { allWaiting, dropWaiting, putWaiting, type WaitingEntry } from './waiting-room'
+import { type Answer, post } from './post'
+import {
+  allKept,
+  dropAside,
+  dropWaiting,
+  type EntryAside,
+  putAside,
+  putWaiting,
+  type WaitingEntry,
+} from './waiting-room'
 
-/** What the server says of entries that were sent to it. */
+/** What the server has taken. */
 export interface Sent {
   jobId: string
   entries: Entry[]
-  refused: { entry: Entry; reasons: Reason[] }[]
 }
 
 export interface Snapshot {
   signal: Signal
   waiting: WaitingEntry[]
+  /** What was not taken, with the reasons. */
+  aside: EntryAside[]
+  /** What others wrote on this device: it waits until they sign in here. */
+  others: { name: string; count: number }[]
   /** The device keeps what waits; without it the page must stay open until it is sent. */
   kept: boolean
 }
 
-export type Signal = 'here' | 'lost' | 'signed-out'
+export type Signal = 'here' | 'lost' | 'busy' | 'failing' | 'signed-out' | 'another-person'
 
 const RETRY_MS = { first: 1_500, most: 20_000 }
+const LONGEST_PAUSE_MS = 120_000
 const BATCH = 200
 
+/** The entries of one job go on their way by themselves: what holds up one job holds up no other. */
+interface Lane {
+  busy: Promise<void> | undefined
+  again: boolean
+  why: Signal
+  retryMs: number
+  timer: ReturnType<typeof setTimeout> | undefined
+  /** How many are sent at once: fewer while one of them may be why none is taken. */
+  most: number
+}
+
 /**
- * Sends entries in order and once each, and keeps them on the device until the server has confirmed them. One for the
- * whole page; without a connection it tries again by itself.
+ * Sends one person's entries in order and once each, and keeps them on the device until the server has confirmed them.
+ * One for the whole page; without a connection it tries again by itself. What is refused is set aside, never dropped.
  */
 export class Outbox {
   #userId: string
+  #userName: string
   #waiting = new Map<string, WaitingEntry>()
-  #busy: Promise<void> | undefined
-  #again = false
-  #retryMs = RETRY_MS.first
-  #timer: ReturnType<typeof setTimeout> | undefined
+  #aside = new Map<string, EntryAside>()
+  #others: Snapshot['others'] = []
+  #lanes = new Map<string, Lane>()
+  #stopped = false
   #sentListeners = new Set<(sent: Sent) => void>()
   #listeners = new Set<() => void>()
-  #snapshot: Snapshot = { signal: 'here', waiting: [], kept: true }
+  #snapshot: Snapshot = { signal: 'here', waiting: [], aside: [], others: [], kept: true }
+  #kept = true
 
-  constructor(userId: string) {
+  constructor(userId: string, userName = '') {
     this.#userId = userId
+    this.#userName = userName
   }
 
   /** Takes up what an earlier page left behind. @returns a function that ends it */
   start(): () => void {
+    this.#stopped = false
     const retry = () => void this.flush()
     window.addEventListener('online', retry)
-    void this.#keep(async () => {
-      const left = await allWaiting(this.#userId)
-      for (const each of left) if (!this.#waiting.has(each.entryId)) this.#waiting.set(each.entryId, each)
-    }).then(() => this.flush())
+    void this.#keep(() => this.#takeUp()).then(() => this.flush())
     return () => {
       window.removeEventListener('online', retry)
-      clearTimeout(this.#timer)
+      this.stop()
     }
+  }
+
+  /** Sends nothing more: somebody else has signed in here. What waits stays on the device. */
+  stop() {
+    this.#stopped = true
+    for (const lane of this.#lanes.values()) clearTimeout(lane.timer)
   }
 
   /** Shows the entries at once, keeps them on the device, then sends them. */
   async put(jobId: string, entries: Entry[]): Promise<void> {
-    const kept = entries.map((entry) => ({ entryId: entry.entryId, jobId, userId: this.#userId, entry }))
+    const [userId, userName] = [this.#userId, this.#userName]
+    const kept = entries.map((entry) => ({ entryId: entry.entryId, jobId, userId, userName, entry }))
     for (const each of kept) this.#waiting.set(each.entryId, each)
-    this.#changed({})
+    this.#changed()
     await this.#keep(() => putWaiting(kept))
-    await this.flush()
+    await this.#run(jobId)
   }
 
-  flush(): Promise<void> {
-    if (this.#busy) {
-      this.#again = true
-      return this.#busy
-    }
-    clearTimeout(this.#timer)
-    this.#busy = this.#sendAll().finally(() => {
-      this.#busy = undefined
-      if (!this.#again) return
-      this.#again = false
-      return this.flush()
-    })
-    return this.#busy
+  /** Sends an entry that was set aside once more, as it is or changed. */
+  async sendAgain(aside: EntryAside, changed: Entry = aside.entry): Promise<void> {
+    this.#aside.delete(aside.entryId)
+    await Promise.all([this.put(aside.jobId, [changed]), this.#keep(() => dropAside(aside.entryId))])
+  }
+
+  async throwAway(entryId: string): Promise<void> {
+    this.#aside.delete(entryId)
+    this.#changed()
+    await this.#keep(() => dropAside(entryId))
+  }
+
+  /** Everything that waits, now. */
+  async flush(): Promise<void> {
+    await Promise.all(
+      [...new Set([...this.#waiting.values()].map((each) => each.jobId))].map((id) => this.#run(id)),
+    )
   }
 
   onSent(tell: (sent: Sent) => void): () => void {
@@ -90,79 +126,142 @@ export class Outbox {
 
   snapshot = () => this.#snapshot
 
+  async #takeUp() {
+    const { waiting, aside } = await allKept()
+    const others = new Map<string, Snapshot['others'][number]>()
+    for (const each of waiting)
+      if (each.userId === this.#userId) {
+        if (!this.#waiting.has(each.entryId)) this.#waiting.set(each.entryId, each)
+      } else {
+        const known = others.get(each.userId) ?? { name: each.userName || 'somebody else', count: 0 }
+        others.set(each.userId, { ...known, count: known.count + 1 })
+      }
+    for (const each of aside)
+      if (each.userId === this.#userId || each.userId === '') this.#aside.set(each.entryId, each)
+    this.#others = [...others.values()]
+  }
+
   /** Some browsers keep nothing, in private windows or when the device is full: then it is sent all the same. */
   async #keep(work: () => Promise<void>) {
     try {
       await work()
-      this.#changed({ kept: true })
+      this.#kept = true
     } catch {
-      this.#changed({ kept: false })
+      this.#kept = false
     }
+    this.#changed()
   }
 
-  async #sendAll() {
-    for (const jobId of new Set([...this.#waiting.values()].map((each) => each.jobId))) {
-      const entries = [...this.#waiting.values()]
-        .filter((each) => each.jobId === jobId)
-        .map((each) => each.entry)
-        .slice(0, BATCH)
-      const outcome = await post(jobId, entries)
-      if (typeof outcome === 'string') {
-        this.#changed({ signal: outcome })
-        this.#timer = setTimeout(() => void this.flush(), this.#retryMs)
-        this.#retryMs = Math.min(RETRY_MS.most, this.#retryMs * 2)
-        return
+  #run(jobId: string): Promise<void> {
+    const lane = this.#lane(jobId)
+    if (lane.busy) {
+      lane.again = true
+      return lane.busy
+    }
+    clearTimeout(lane.timer)
+    lane.busy = this.#sendAll(jobId, lane).finally(() => {
+      lane.busy = undefined
+      this.#changed()
+      if (!lane.again) return
+      lane.again = false
+      return this.#run(jobId)
+    })
+    return lane.busy
+  }
+
+  #lane(jobId: string): Lane {
+    const known = this.#lanes.get(jobId)
+    if (known) return known
+    const lane: Lane = {
+      busy: undefined,
+      again: false,
+      why: 'here',
+      retryMs: RETRY_MS.first,
+      timer: undefined,
+      most: BATCH,
+    }
+    this.#lanes.set(jobId, lane)
+    return lane
+  }
+
+  async #sendAll(jobId: string, lane: Lane) {
+    for (;;) {
+      const next = [...this.#waiting.values()].filter((each) => each.jobId === jobId).slice(0, lane.most)
+      if (next.length === 0 || this.#stopped) return
+      const answer = await post(
+        jobId,
+        this.#userId,
+        next.map((each) => each.entry),
+      )
+      if (this.#stopped) return
+      if (answer.kind === 'taken') {
+        if (!(await this.#taken(jobId, lane, next, answer))) return this.#later(jobId, lane, 'failing')
+      } else if (answer.kind === 'never') await this.#never(lane, next, answer.code)
+      else {
+        lane.why = answer.why
+        if (answer.why === 'another-person') return this.stop()
+        return this.#later(jobId, lane, answer.why, answer.kind === 'later' ? answer.afterMs : undefined)
       }
-      this.#retryMs = RETRY_MS.first
-      const done = [...outcome.entries, ...outcome.refused.map((r) => r.entry)].map((entry) => entry.entryId)
-      await this.#keep(() => dropWaiting(done))
-      for (const tell of this.#sentListeners) tell(outcome)
-      for (const id of done) this.#waiting.delete(id)
-      this.#changed({ signal: 'here' })
-      if (entries.length === BATCH && done.length > 0) this.#again = true
     }
   }
 
-  #changed(change: Partial<Snapshot>) {
-    const { signal, kept } = { ...this.#snapshot, ...change }
+  /** @returns whether it went on at all: an answer about nothing that was sent is none */
+  async #taken(jobId: string, lane: Lane, sent: WaitingEntry[], answer: Answer & { kind: 'taken' }) {
+    const refused = new Map(answer.refused.map(({ entryId, reasons }) => [entryId, reasons]))
+    const aside = sent.flatMap((each) => {
+      const reasons = refused.get(each.entryId)
+      return reasons ? [{ ...each, reasons }] : []
+    })
+    const taken = new Set(answer.entries.map((entry) => entry.entryId))
+    const done = sent.filter((each) => taken.has(each.entryId)).map((each) => each.entryId)
+    await this.#setAside(aside)
+    await this.#keep(() => dropWaiting(done))
+    for (const tell of this.#sentListeners) tell({ jobId, entries: answer.entries })
+    for (const id of done) this.#waiting.delete(id)
+    lane.why = 'here'
+    lane.retryMs = RETRY_MS.first
+    lane.most = Math.min(BATCH, lane.most * 2)
+    this.#changed()
+    return done.length + aside.length > 0
+  }
+
+  /** One of them is why none is taken: it is looked for by halves, and set aside alone. */
+  async #never(lane: Lane, sent: WaitingEntry[], code: string) {
+    const wholeJob = code === 'no-job' || code === 'not-allowed'
+    if (sent.length > 1 && !wholeJob) lane.most = Math.ceil(sent.length / 2)
+    else await this.#setAside(sent.map((each) => ({ ...each, reasons: [{ code }] as Reason[] })))
+  }
+
+  async #setAside(entries: EntryAside[]) {
+    if (entries.length === 0) return
+    for (const each of entries) {
+      this.#aside.set(each.entryId, each)
+      this.#waiting.delete(each.entryId)
+    }
+    await this.#keep(() => putAside(entries))
+  }
+
+  #later(jobId: string, lane: Lane, why: Signal, afterMs = lane.retryMs) {
+    lane.why = why
+    // Each of many tabs and jobs at a time of its own.
+    const pause = Math.min(LONGEST_PAUSE_MS, afterMs) * (1 + Math.random() / 4)
+    lane.timer = setTimeout(() => void this.#run(jobId), pause)
+    lane.retryMs = Math.min(RETRY_MS.most, lane.retryMs * 2)
+  }
+
+  #changed() {
     const waiting = [...this.#waiting.values()]
-    this.#snapshot = { signal: waiting.length === 0 ? 'here' : signal, waiting, kept }
+    const held = [...this.#lanes.values()].map((lane) => lane.why)
+    const signal = waiting.length === 0 ? 'here' : (WORST_FIRST.find((why) => held.includes(why)) ?? 'here')
+    this.#snapshot = {
+      signal,
+      waiting,
+      aside: [...this.#aside.values()],
+      others: this.#others,
+      kept: this.#kept,
+    }
     for (const tell of this.#listeners) tell()
   }
 }
 
-/** @returns the server's answer, or why there is none */
-async function post(jobId: string, entries: Entry[]): Promise<Sent | Exclude<Signal, 'here'>> {
-  let response: Response
-  try {
-    response = await fetch(`/jobs/${jobId}/tape`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ entries, sentAt: Date.now() }),
-    })
-  } catch {
-    // The browser found no way to the server: that is what this outbox is for.
-    return 'lost'
-  }
-  if (response.redirected || response.status === 401) return 'signed-out'
-  // A job that is not there, or no right to write: the entries can never be taken, and are given back with the reason.
-  if (response.status === 403 || response.status === 404)
-    return {
-      jobId,
-      entries: [],
-      refused: entries.map((entry) => ({ entry, reasons: [{ code: 'not-allowed' }] })),
-    }
-  if (!response.ok || !response.headers.get('content-type')?.includes('json')) return 'lost'
-  const { entries: taken, refused } = (await response.json()) as {
-    entries: Entry[]
-    refused: { entryId: string; reasons: Reason[] }[]
-  }
-  return {
-    jobId,
-    entries: taken,
-    refused: refused.map(({ entryId, reasons }) => ({
-      entry: entries.find((e) => e.entryId === entryId)!,
-      reasons,
-    })),
-  }
-}
+const WORST_FIRST: Signal[] = ['another-person', 'signed-out', 'lost', 'failing', 'busy']

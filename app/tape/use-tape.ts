@@ -1,6 +1,5 @@
 import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
 import { type Entry, type EntryBodies, type EntryKind, foldTape, type JobState } from '#core/tape'
-import type { Reason } from '#core/verdict'
 import { listenForChanges } from '~/live/changes'
 import { makeEntry } from './device'
 import { useOutbox } from './outbox-context'
@@ -19,10 +18,8 @@ export interface Tape {
   confirmed: JobState
   /** Ids of entries that the server has not confirmed. */
   waiting: ReadonlySet<string>
-  refused: { entry: Entry; reasons: Reason[] }[]
   /** Notes what is so now, or was at a given time. A second press of the same within a moment changes nothing. */
   note: (drafts: Draft[], at?: number) => void
-  dismissRefused: (entryId: string) => void
 }
 
 const SAME_PRESS_MS = 1_000
@@ -31,7 +28,6 @@ const SAME_PRESS_MS = 1_000
 export function useTape(jobId: string, loaded: Entry[]): Tape {
   const { outbox, waiting: allWaiting } = useOutbox()
   const [added, setAdded] = useState<Entry[]>([])
-  const [refused, setRefused] = useState<Tape['refused']>([])
   const lastPress = useRef({ what: '', at: 0 })
 
   const confirmed = useMemo(() => {
@@ -49,7 +45,6 @@ export function useTape(jobId: string, loaded: Entry[]): Tape {
       outbox.onSent((sent) => {
         if (sent.jobId !== jobId) return
         setAdded((known) => [...known, ...sent.entries])
-        if (sent.refused.length > 0) setRefused((known) => [...known, ...sent.refused])
       }),
     [outbox, jobId],
   )
@@ -86,17 +81,11 @@ export function useTape(jobId: string, loaded: Entry[]): Tape {
     },
     [outbox, jobId],
   )
-  const dismissRefused = useCallback(
-    (entryId: string) => setRefused((known) => known.filter((r) => r.entry.entryId !== entryId)),
-    [],
-  )
   return {
     state,
     confirmed: useMemo(() => foldTape(confirmed), [confirmed]),
     waiting: useMemo(() => new Set(waiting.map((entry) => entry.entryId)), [waiting]),
-    refused,
     note,
-    dismissRefused,
   }
 }
 

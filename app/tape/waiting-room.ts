@@ -1,5 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import type { Entry } from '#core/tape'
+import type { Reason } from '#core/verdict'
 
 /** An entry that the server has not confirmed yet. */
 export interface WaitingEntry {
@@ -7,19 +8,39 @@ export interface WaitingEntry {
   jobId: string
   /** Whose it is: nobody else's session sends it. */
   userId: string
+  /** As others on this device see it. */
+  userName?: string
   entry: Entry
+}
+
+/** An entry that the server did not take, with the reason. It stays until its writer sends it again or throws it away. */
+export interface EntryAside extends WaitingEntry {
+  reasons: Reason[]
+}
+
+export interface Kept {
+  /** In the order in which they were made. */
+  waiting: WaitingEntry[]
+  aside: EntryAside[]
 }
 
 interface Schema extends DBSchema {
   waiting: { key: string; value: WaitingEntry }
+  aside: { key: string; value: EntryAside }
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
 
 /** Kept on the device: leaving the page or reloading it loses nothing. */
 function room(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('keg', 1, {
-    upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'entryId' }),
+  opened ??= openDB<Schema>('keg', 2, {
+    upgrade(db, oldVersion) {
+      if (oldVersion < 1) db.createObjectStore('waiting', { keyPath: 'entryId' })
+      db.createObjectStore('aside', { keyPath: 'entryId' })
+    },
+    // A newer page wants to change it, or the browser has closed it: it is opened again when it is needed.
+    blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
+    terminated: () => (opened = undefined),
   })
   return opened
 }
@@ -38,21 +59,74 @@ export async function dropWaiting(entryIds: string[]): Promise<void> {
   await Promise.all([...entryIds.map((id) => tx.store.delete(id)), tx.done])
 }
 
-/** This person's waiting entries in the order in which they were made. */
-export async function allWaiting(userId: string): Promise<WaitingEntry[]> {
-  const all = new Map(
-    [...onThreshold(), ...(await (await room()).getAll('waiting'))].map((each) => [each.entryId, each]),
-  )
-  return [...all.values()]
-    .filter((each) => each.userId === userId)
-    .sort((a, b) => a.entry.deviceSeq - b.entry.deviceSeq || a.entry.at - b.entry.at)
+/** Out of the queue, and kept beside it. */
+export async function putAside(entries: EntryAside[]): Promise<void> {
+  const tx = (await room()).transaction(['waiting', 'aside'], 'readwrite')
+  await Promise.all([
+    ...entries.map((entry) => tx.objectStore('aside').put(entry)),
+    ...entries.map(({ entryId }) => tx.objectStore('waiting').delete(entryId)),
+    tx.done,
+  ])
+  for (const { entryId } of entries) localStorage.removeItem(THRESHOLD + entryId)
+}
+
+export async function dropAside(entryId: string): Promise<void> {
+  localStorage.removeItem(THRESHOLD + entryId)
+  await (await room()).delete('aside', entryId)
+}
+
+/** Everybody's: what cannot be read any more is set aside as it is, and holds up nothing. */
+export async function allKept(): Promise<Kept> {
+  const db = await room()
+  const [stored, aside] = await Promise.all([db.getAll('waiting'), db.getAll('aside')])
+  const found = new Map<string, unknown>([
+    ...onThreshold(),
+    ...stored.map((each) => [each.entryId, each] as const),
+  ])
+  const waiting: WaitingEntry[] = []
+  for (const [key, each] of found)
+    if (isWaiting(each)) waiting.push(each)
+    else if (!aside.some(({ entryId }) => entryId === key)) aside.push(unreadable(key, each))
+  return {
+    waiting: waiting.sort((a, b) => a.entry.deviceSeq - b.entry.deviceSeq || a.entry.at - b.entry.at),
+    aside: aside.filter(isWaiting),
+  }
 }
 
 /** Where entries stand that are not in the room yet: this store writes without waiting, but has little space. */
 const THRESHOLD = 'keg-waiting '
 
-function onThreshold(): WaitingEntry[] {
+function onThreshold(): [key: string, value: unknown][] {
   return Object.keys(localStorage)
     .filter((key) => key.startsWith(THRESHOLD))
-    .map((key) => JSON.parse(localStorage.getItem(key)!) as WaitingEntry)
+    .map((key) => [key.slice(THRESHOLD.length), parsed(localStorage.getItem(key) ?? '')])
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    // Cut off when the device was full or went dark: shown as it is.
+    return text
+  }
+}
+
+function isWaiting(value: unknown): value is WaitingEntry {
+  const each = value as Partial<WaitingEntry> | null
+  const entry = each?.entry as Partial<Entry> | null | undefined
+  return (
+    [each?.entryId, each?.jobId, each?.userId, entry?.entryId, entry?.kind].every(
+      (id) => typeof id === 'string',
+    ) &&
+    [entry?.at, entry?.deviceSeq].every(Number.isFinite) &&
+    typeof entry?.body === 'object' &&
+    entry.body !== null
+  )
+}
+
+/** Whose it was cannot be known: it belongs to whoever looks. */
+function unreadable(key: string, value: unknown): EntryAside {
+  const text = (typeof value === 'string' ? value : JSON.stringify(value)).slice(0, 4_000)
+  const entry = { entryId: key, kind: 'note', version: 1, at: 0, deviceId: '', deviceSeq: 0, body: { text } }
+  return { entryId: key, jobId: '', userId: '', entry: entry as Entry, reasons: [{ code: 'unreadable' }] }
 }

@@ -15,6 +15,9 @@ alter table system add column version integer not null default 1;
 alter table shop add column version integer not null default 1;
 alter table app_user add column version integer not null default 1;
 
+-- What somebody saw while they might still write is taken from their device later, too.
+alter table app_user add column wrote_until timestamptz;
+
 create trigger count_version before update on cylinder for each row
   when (old.balance_mg = new.balance_mg) execute function count_version();
 create trigger count_version before update on system for each row

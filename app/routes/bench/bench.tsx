@@ -3,6 +3,7 @@ import { inShop, type JobSummary, jobsFinished, jobsInHand, needingAttention, st
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
 import { useRefresh } from '~/live/changes'
+import { keepLastGood } from '~/live/last-good'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
@@ -41,6 +42,8 @@ export async function loader({ context }: Route.LoaderArgs) {
     }
   })
 }
+
+export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** Home: the jobs in hand and what each waits for, the cylinders to look at, and what the rack holds. */
 export default function Bench({

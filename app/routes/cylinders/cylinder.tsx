@@ -7,6 +7,7 @@ import { cylinderOf, inShop, jobsWaitingFor, lastJudgement, movements, VoucherEr
 import { found, idOf } from '~/form/ids.server'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
+import { keepLastGood } from '~/live/last-good'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
@@ -65,6 +66,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   // A fresh page has a fresh id: the next voucher is another one.
   return redirect(`/cylinders/${cylinderId}`)
 }
+
+export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** One cylinder: its stamps, what is in it, and every gram that went in or out. */
 export default function Cylinder({ loaderData, actionData }: Route.ComponentProps) {

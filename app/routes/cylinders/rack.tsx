@@ -4,6 +4,7 @@ import { CylinderPicture } from '~/cylinders/picture'
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
 import { useRefresh } from '~/live/changes'
+import { keepLastGood } from '~/live/last-good'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
@@ -19,7 +20,7 @@ export function meta() {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
   const search = new URL(request.url).searchParams
-  const page = Math.max(1, Math.min(1000, Number(search.get('page')) || 1))
+  const page = Math.trunc(Math.max(1, Math.min(1000, Number(search.get('page')) || 1)))
   const filter = {
     refrigerant: asked(search, 'refrigerant', 20),
     label: asked(search, 'label', 80),
@@ -47,6 +48,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     }
   })
 }
+
+export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** The rack, drawn: each cylinder to scale with its level, its limit and what is amiss with it. */
 export default function Rack({ loaderData }: Route.ComponentProps) {

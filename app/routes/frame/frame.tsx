@@ -3,6 +3,7 @@ import { data, Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavi
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
 import { OutboxProvider, SignalLine } from '~/tape/outbox-context'
+import { NotTakenLine } from '~/tape/not-taken'
 import { ErrorPage } from '~/ui/error-page'
 import { ReaderContext } from '~/ui/reader'
 import { Shortcuts } from '~/ui/shortcuts'
@@ -34,12 +35,12 @@ const PLACES = [
 ] as const
 
 /** What stands around every page: where one is, who one is, and whether entries wait. */
-export default function Frame({ loaderData: { person, preferences } }: Route.ComponentProps) {
+export default function Frame({ loaderData: { person, shop, preferences } }: Route.ComponentProps) {
   const loading = useNavigation().state !== 'idle'
   const [finding, setFinding] = useState(false)
   const find = useCallback(() => setFinding(true), [])
   return (
-    <OutboxProvider userId={person.userId}>
+    <OutboxProvider key={person.userId} person={person}>
       <ReaderContext value={{ units: preferences.units }}>
         <a className="skip" href="#content">
           To the content
@@ -72,7 +73,8 @@ export default function Frame({ loaderData: { person, preferences } }: Route.Com
           </header>
           <div>
             {loading && <div className="progress-line" role="progressbar" aria-label="Loading" />}
-            <SignalLine />
+            <SignalLine timeZone={shop.timeZone} />
+            <NotTakenLine timeZone={shop.timeZone} />
             <main className="page" id="content">
               <Outlet />
             </main>

@@ -2,26 +2,13 @@ import { useState } from 'react'
 import { Button, Modal } from 'react-bootstrap'
 import type { EntryKind, TapeLine } from '#core/tape'
 import { draft } from '~/tape/use-tape'
-import { measure, type MeasureKind, typed } from '~/ui/measure'
+import { FIGURES } from '~/tape/figures'
+import { measure, typed } from '~/ui/measure'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReading } from '~/ui/reader'
-import { useEntryWords } from './entry-words'
+import { useWords } from './use-words'
 import { useJob } from './job-context'
 
-/** The figure of each kind that a correction changes. */
-const FIGURES: Partial<Record<EntryKind, [kind: MeasureKind, key: string]>> = {
-  'run-started': ['weight', 'weightMg'],
-  'weight-noted': ['weight', 'weightMg'],
-  'scale-changed': ['weight', 'weightMg'],
-  'run-ended': ['weight', 'weightMg'],
-  'pressure-noted': ['pressure', 'pressurePa'],
-  'temperature-noted': ['temperature', 'tempK'],
-  'vacuum-noted': ['vacuum', 'pressurePa'],
-  'hold-started': ['vacuum', 'pressurePa'],
-  'hold-ended': ['vacuum', 'pressurePa'],
-  'oil-noted': ['volume', 'volumeMl'],
-  'target-set': ['weight', 'massMg'],
-}
 const WORDS_ONLY: EntryKind[] = [
   'note',
   'leak-checked',
@@ -32,13 +19,13 @@ const WORDS_ONLY: EntryKind[] = [
 ]
 
 export function mayCorrect(line: TapeLine): boolean {
-  return !line.struck && (line.entry.kind in FIGURES || WORDS_ONLY.includes(line.entry.kind))
+  return !line.struck && (Object.hasOwn(FIGURES, line.entry.kind) || WORDS_ONLY.includes(line.entry.kind))
 }
 
 /** Corrects or strikes an entry. What was written stays on the tape beside it. */
 export function Correction({ line, done }: { line: TapeLine; done: () => void }) {
   const { note, cylinderOf, data } = useJob()
-  const words = useEntryWords()
+  const words = useWords()
   const reading = useReading()
   const { kind, entryId } = line.entry
   const body = line.body as unknown as Record<string, unknown>

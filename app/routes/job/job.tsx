@@ -2,6 +2,7 @@ import { useCallback, useMemo, useState } from 'react'
 import { atmospherePa } from '#core/units'
 import { nextStep, type Stage } from '#core/tape'
 import { idOf } from '~/form/ids.server'
+import { keepLastGood } from '~/live/last-good'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'
 import { ReaderContext, useReading } from '~/ui/reader'
@@ -9,7 +10,7 @@ import { STAGE_OF_NEXT } from '~/wording/en'
 import type { Route } from './+types/job'
 import { JobHead } from './head'
 import { JobContext } from './job-context'
-import { type JobCylinder, loadJob } from './load.server'
+import { type JobCylinder, type JobData, loadJob } from './load.server'
 import { MassStrip } from './mass-strip'
 import { NextLine } from './next-line'
 import { RefusedEntries } from './refused'
@@ -22,6 +23,8 @@ import { useReferenceData } from './use-reference-data'
 export function loader({ params, context }: Route.LoaderArgs) {
   return loadJob(signedIn(context), idOf(params.jobId))
 }
+
+export const clientLoader = keepLastGood<JobData>()
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: loaderData ? `Job ${loaderData.number} · Keg` : 'Keg' }]
@@ -59,7 +62,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
         <div className="job">
           <RunSheet stage={stage} open={setStage} />
           <div className="stack">
-            <RefusedEntries refused={tape.refused} dismiss={tape.dismissRefused} />
+            <RefusedEntries />
             <NextLine stage={stage} open={setStage} />
             <StagePanel stage={stage} />
             <StripChart />

@@ -5,7 +5,7 @@ import { US_UNITS } from '#core/units'
 import { jobCylinder, said, wrote } from '../../../testing/a-job-page'
 import { MassStrip } from './mass-strip'
 import { NextLine } from './next-line'
-import { RefusedEntries } from './refused'
+import { NotTaken } from '~/tape/not-taken'
 import { RunSheet } from './run-sheet'
 import { contentsBeforeMg, grossLimitMg } from './stages/contents'
 import { StagePanel } from './stages/panel'
@@ -241,12 +241,12 @@ describe('around the stage', () => {
   })
   it('what was refused is shown with what was noted and why', () => {
     const entry = started(20_500_000, 'charge')
-    const text = said(
-      <RefusedEntries refused={[{ entry, reasons: [{ code: 'doubtful-gas' }] }]} dismiss={() => {}} />,
-      [described],
-    )
+    const aside = { entryId: 'e', jobId: 'j', userId: 'u', entry, reasons: [{ code: 'doubtful-gas' }] }
+    const names = { cylinder: () => 'Gull 1', system: () => undefined }
+    const text = said(<NotTaken aside={aside} timeZone="UTC" names={names} />, [described])
     expect(text).toContain('Not taken: Charge from Gull 1 started at 20.500 kg gross, scale S')
     expect(text).toContain('The gas in it is doubtful')
+    for (const press of ['Send it again', 'Change it …', 'Throw it away']) expect(text).toContain(press)
   })
 })
 

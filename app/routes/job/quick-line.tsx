@@ -10,7 +10,7 @@ import { parseQuick, QUICK_HELP } from './quick-grammar'
 export function QuickLine() {
   const { state, data, note } = useJob()
   const reading = useReading()
-  const [search, setSearch] = useSearchParams()
+  const [search] = useSearchParams()
   // Carried here from the slide rule: written out, and noted when it is pressed.
   const carried = search.get('line') ?? ''
   const [{ line, now }, setTyped] = useState({ line: carried, now: data.loadedAt })
@@ -23,7 +23,8 @@ export function QuickLine() {
     if (parse.kind !== 'ready') return
     note(parse.drafts, parse.at)
     setLine('')
-    if (carried) setSearch({}, { replace: true, preventScrollReset: true })
+    // Only what stands in the address bar: going there would load the page, and want a connection.
+    if (carried) window.history.replaceState(window.history.state, '', window.location.pathname)
   }
   return (
     <form className="quick" onSubmit={submit}>

@@ -11,7 +11,7 @@ import { VerdictCard } from '~/ui/verdict-card'
 import { JOB_STATUS_WORDS, LOCAL_CODES } from '~/wording/en'
 import { WideTable } from '~/ui/wide-table'
 import type { Route } from './+types/report'
-import { useEntryWords } from './entry-words'
+import { useWords } from './use-words'
 import { expectedIn, JobContext } from './job-context'
 import { type JobData, loadJob } from './load.server'
 import { resultOf } from './stages/verify'
@@ -149,7 +149,7 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
   }
 
   function TapeTable() {
-    const words = useEntryWords()
+    const words = useWords()
     return (
       <WideTable label="Everything that was noted">
         <caption>Everything that was noted</caption>

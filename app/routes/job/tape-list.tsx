@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap'
 import type { TapeLine } from '#core/tape'
 import { clockTime, day, dayAndTime } from '~/ui/time'
 import { Correction, mayCorrect } from './correction'
-import { useEntryWords } from './entry-words'
+import { useWords } from './use-words'
 import { useJob } from './job-context'
 import { QuickLine } from './quick-line'
 
@@ -47,7 +47,7 @@ interface LineProps {
 
 function Line({ line, waits, newDay, mend }: LineProps) {
   const { data } = useJob()
-  const words = useEntryWords()
+  const words = useWords()
   const { entry, body, struck, correctedBy } = line
   const { timeZone } = data.shop
   const by = entry.userId ? data.people[entry.userId] : undefined

@@ -1,16 +1,19 @@
 import { randomUUID } from 'node:crypto'
 import type { RouterContextProvider } from 'react-router'
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
-import { closeDatabase } from '#db'
-import { answered, letIn, sendJson } from '../../../testing/a-request'
-import { aJob, anEntry, type AShop, aShop } from '../../../testing/a-shop'
+import { changePerson, closeDatabase, inShop, openSession } from '#db'
+import { signedIn } from '~/session/signed-in.server'
+import { answered, letIn, sendJson, through } from '../../../testing/a-request'
+import { aCylinder, aJob, anEntry, type AShop, aShop } from '../../../testing/a-shop'
 import { action, loader } from './tape-resource'
 
 let shop: AShop
 let technician: RouterContextProvider
+let trainee: RouterContextProvider
 beforeAll(async () => {
   shop = await aShop()
   technician = await letIn(shop, 'technician')
+  trainee = await letIn(shop, 'trainee')
 })
 afterAll(closeDatabase)
 afterEach(() => {
@@ -19,7 +22,8 @@ afterEach(() => {
 
 const post = (jobId: string, body: unknown, context = technician) =>
   answered(action({ request: sendJson(body), context, params: { jobId } } as never))
-const batch = (...entries: unknown[]) => ({ entries, sentAt: Date.now() })
+const idOf = (who: RouterContextProvider) => signedIn(who).person.userId
+const batch = (...entries: unknown[]) => ({ userId: idOf(technician), entries, sentAt: Date.now() })
 const get = (jobId: string, after: string) =>
   answered(
     loader({
@@ -57,7 +61,7 @@ describe('entries', () => {
   })
   it('of trainees are not taken', async () => {
     const job = await aJob(shop)
-    expect((await post(job, batch(hello()), await letIn(shop, 'trainee'))).status).toBe(403)
+    expect((await post(job, { ...batch(hello()), userId: idOf(trainee) }, trainee)).status).toBe(403)
     expect((await get(job, '0')).body).toEqual({ entries: [] })
   })
   it('go nowhere without a job of this shop', async () => {
@@ -74,6 +78,8 @@ describe('entries', () => {
       'text',
       batch(),
       { entries: [hello()] },
+      { entries: [hello()], sentAt: Date.now() },
+      { ...batch(hello()), sentAt: 8e15 },
       batch(...Array.from({ length: 501 }, hello)),
     ])
       expect((await post(job, body)).status).toBe(400)
@@ -84,7 +90,61 @@ describe('entries', () => {
     process.env.KEG_RATE_APPEND = '2/3600'
     const [job, someone] = [await aJob(shop), await letIn(shop, 'technician')]
     const statuses = []
-    for (let i = 0; i < 3; i++) statuses.push((await post(job, batch(hello()), someone)).status)
+    for (let i = 0; i < 3; i++)
+      statuses.push((await post(job, { ...batch(hello()), userId: idOf(someone) }, someone)).status)
     expect(statuses).toEqual([200, 200, 429])
   })
+  it('of somebody else are not taken in the name of whoever is signed in', async () => {
+    const job = await aJob(shop)
+    const { status } = await post(job, { ...batch(hello()), userId: idOf(trainee) })
+    expect(status).toBe(409)
+    expect((await get(job, '0')).body).toEqual({ entries: [] })
+  })
+  it('with the same id twice are one: the first', async () => {
+    const job = await aJob(shop)
+    const first = hello()
+    const second = { ...first, body: { text: 'another' } }
+    const { body } = await post(job, batch(first, second))
+    expect(body).toMatchObject({
+      entries: [{ entryId: first.entryId, body: { text: 'hello' } }],
+      refused: [],
+    })
+    expect((await get(job, '0')).body).toMatchObject({ entries: [{ seq: 1 }] })
+  })
+  it('that were seen while one might still write are taken later, decisions and newer ones are not', async () => {
+    const [job, cylinderId] = await Promise.all([aJob(shop), aCylinder(shop)])
+    const someone = await letIn(shop, 'technician')
+    const userId = idOf(someone)
+    const before = hello()
+    await inShop(shop.shopId, (tx) => changePerson(tx, userId, { role: 'trainee' }))
+    const now = Date.now()
+    const seen = { ...before, at: now - 60_000 }
+    const decided = {
+      ...anEntry('cylinder-chosen', { cylinderId, use: 'recover', massMg: null }),
+      at: now - 60_000,
+    }
+    const after = { ...hello(), at: now + 60_000 }
+    const demoted = await again(someone)
+    const { status, body } = await post(
+      job,
+      { userId, entries: [seen, decided, after], sentAt: now },
+      demoted,
+    )
+    expect(status).toBe(200)
+    expect(body).toMatchObject({
+      entries: [{ entryId: seen.entryId }],
+      refused: [decided, after].map(({ entryId }) => ({ entryId, reasons: [{ code: 'not-allowed' }] })),
+    })
+    await inShop(shop.shopId, (tx) => changePerson(tx, userId, { role: 'technician' }))
+    expect(
+      (await post(job, { userId, entries: [after], sentAt: now }, await again(someone))).body,
+    ).toMatchObject({
+      entries: [{ entryId: after.entryId }],
+    })
+  })
 })
+
+/** The same person, as the next request finds them. */
+async function again(who: RouterContextProvider): Promise<RouterContextProvider> {
+  return through(await openSession(shop.shopId, idOf(who)), '/')
+}

@@ -1,10 +1,11 @@
 import { data } from 'react-router'
+import { decidesOn, type Entry } from '#core/tape'
 import { append, inShop, jobHead, NoSuchJobError, tapeOf } from '#db'
 import { isId } from '~/form/ids.server'
 import { now, todayIn } from '~/session/clock.server'
 import { overLimit } from '~/session/rate.server'
 import { signedIn, writer } from '~/session/signed-in.server'
-import { readBatch } from '~/tape/entry-schema.server'
+import { type ReadBatch, readBatch } from '~/tape/entry-schema.server'
 import type { Route } from './+types/tape-resource'
 
 const NOT_HERE = 'There is no such job in this shop: open it from the Bench.'
@@ -26,28 +27,47 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 
 /** The one way in for entries. */
 export async function action({ request, params, context }: Route.ActionArgs) {
-  const { shop, person } = writer(context)
+  const { shop, person } = signedIn(context)
+  const mayWrite = person.role !== 'trainee'
+  if (!mayWrite && !person.wroteUntil) writer(context)
   if (!isId(params.jobId)) throw data(NOT_HERE, { status: 404 })
   const wait = await overLimit('APPEND', person.userId)
-  if (wait) throw data(wait, { status: 429 })
+  if (wait) throw data(wait, { status: 429, headers: { 'retry-after': '30' } })
   const batch = readBatch(await request.json().catch(() => undefined))
   if (!batch) throw data('This is no batch of entries.', { status: 400 })
-  const malformed = batch.malformed.map((entryId) => ({ entryId, reasons: [{ code: 'malformed' }] }))
-  if (batch.entries.length === 0) return Response.json({ entries: [], refused: malformed })
+  if (batch.userId !== person.userId)
+    throw data('Somebody else has signed in on this device: these entries wait for whoever wrote them.', {
+      status: 409,
+    })
+  const because = (code: string) => (entryId: string) => ({ entryId, reasons: [{ code }] })
+  const [may, mayNot] = mayWrite ? [batch.entries, []] : madeBefore(person.wroteUntil!, batch)
+  const never = [
+    ...batch.malformed.map(because('malformed')),
+    ...mayNot.map((entry) => because('not-allowed')(entry.entryId)),
+  ]
+  if (may.length === 0) return Response.json({ entries: [], refused: never })
   try {
     const { entries, refused } = await inShop(shop.shopId, (tx) =>
       append(tx, {
         jobId: params.jobId,
         userId: person.userId,
-        entries: batch.entries,
+        entries: may,
         sentAt: batch.sentAt,
         now: now(),
         today: todayIn(shop.timeZone),
       }),
     )
-    return Response.json({ entries, refused: [...refused, ...malformed] })
+    return Response.json({ entries, refused: [...refused, ...never] })
   } catch (error) {
     if (error instanceof NoSuchJobError) throw data(NOT_HERE, { status: 404 })
     throw error
   }
+}
+
+/** What somebody who only reads now saw while they might still write is taken: it happened. Decisions are not. */
+function madeBefore(until: Date, { entries, sentAt }: ReadBatch): [Entry[], Entry[]] {
+  const taken = entries.filter(
+    (entry) => entry.at <= until.getTime() && decidesOn(entry, sentAt) === undefined,
+  )
+  return [taken, entries.filter((entry) => !taken.includes(entry))]
 }

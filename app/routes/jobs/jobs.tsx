@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import { inShop, jobs as listJobs } from '#db'
+import { askedTime } from '~/form/search.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
 import { day } from '~/ui/time'
@@ -15,10 +16,8 @@ export function meta() {
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
-  const before = Date.parse(new URL(request.url).searchParams.get('before') ?? '')
-  const jobs = await inShop(shop.shopId, (tx) =>
-    listJobs(tx, PAGE, Number.isNaN(before) ? undefined : new Date(before)),
-  )
+  const before = askedTime(new URL(request.url).searchParams, 'before')
+  const jobs = await inShop(shop.shopId, (tx) => listJobs(tx, PAGE, before))
   return {
     jobs,
     timeZone: shop.timeZone,

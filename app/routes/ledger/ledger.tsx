@@ -1,6 +1,6 @@
 import { Form, Link } from 'react-router'
 import { cylinderOf, inShop, movements, stock } from '#db'
-import { isDay } from '~/form/read.server'
+import { askedTime } from '~/form/search.server'
 import { MovementTable } from '~/ledger/movement-table'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/ledger'
@@ -16,11 +16,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
   const search = new URL(request.url).searchParams
   const { filter, wrong } = filterOf(search, shop.timeZone)
-  const [at, nr] = (search.get('before') ?? '').split(' ')
-  const before =
-    at && isDay(at.slice(0, 10)) && Number.isSafeInteger(Number(nr)) && !Number.isNaN(Date.parse(at))
-      ? { at: new Date(at), nr: Number(nr) }
-      : undefined
+  const at = askedTime(search, 'before')
+  const nr = Number(search.get('nr') ?? Number.NaN)
+  const before = at && Number.isSafeInteger(nr) ? { at, nr } : undefined
   return inShop(shop.shopId, async (tx) => {
     const [list, held, cylinder] = await Promise.all([
       wrong ? [] : movements(tx, filter, PAGE, before),
@@ -33,8 +31,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
       movements: list,
       refrigerants: held.flatMap((s) => s.refrigerant ?? []),
       cylinder: cylinder ? { cylinderId: cylinder.cylinderId, label: cylinder.label } : null,
-      search: Object.fromEntries([...search].filter(([name]) => name !== 'before')),
-      next: list.length === PAGE && last ? `${last.at.toISOString()} ${last.nr}` : null,
+      search: Object.fromEntries([...search].filter(([name]) => !['before', 'nr'].includes(name))),
+      next: list.length === PAGE && last ? { before: last.at.toISOString(), nr: String(last.nr) } : null,
       timeZone: shop.timeZone,
     }
   })
@@ -105,7 +103,7 @@ export default function Ledger({ loaderData }: Route.ComponentProps) {
       {next && (
         <Link
           className="btn btn-outline-secondary mt-3"
-          to={`?${new URLSearchParams({ ...search, before: next })}`}
+          to={`?${new URLSearchParams({ ...search, ...next })}`}
         >
           Earlier movements
         </Link>

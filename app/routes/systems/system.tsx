@@ -5,6 +5,7 @@ import { inShop, jobsOn, movements, systemOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
+import { keepLastGood } from '~/live/last-good'
 import { signedIn } from '~/session/signed-in.server'
 import { expectedChargeLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
@@ -35,6 +36,8 @@ export async function loader({ params, context }: Route.LoaderArgs) {
     }
   })
 }
+
+export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** One system: its plate, what should be in it, and what was done to it. */
 export default function System({ loaderData }: Route.ComponentProps) {

@@ -26,8 +26,12 @@ export const REASON_WORDS: Record<string, string> = {
   'used-gas': 'It holds recovered gas: only for its owner, and only if it is clean.',
   'not-there': 'Keg has no such cylinder or system in this shop: reload the page and choose again.',
   'not-allowed':
-    'The server does not take this entry: the job is not there, or you may only read. Write it down and tell a manager.',
-  malformed: 'Keg could not read this entry: reload the page and note it again.',
+    'You may only read here: ask a manager to let you write, then send it again, or let somebody else note it.',
+  'no-job': 'There is no such job in this shop: note it again in the right one, or tell a manager.',
+  'too-large': 'It is more than Keg takes at once: shorten it, then send it again.',
+  malformed: 'Keg could not read this entry: change it, or throw it away and note it again.',
+  unreadable:
+    'What this device had kept is damaged: this is all that is left of it. Note it again where it belongs.',
 }
 
 export const FLAG_WORDS: Record<string, string> = {

@@ -6,7 +6,7 @@ import { REFRIGERANTS, refrigerant } from '#core/refrigerants'
 import { judgeOilType, OIL_TYPES } from '#core/oil'
 import { roomCheck } from '#core/site'
 import { STAGES } from '#core/tape'
-import { STEP_WORDS } from '~/routes/job/entry-words'
+import { STEP_WORDS } from '~/tape/entry-words'
 import {
   cautionsFor,
   FLAG_WORDS,

@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
 import { draft } from '~/tape/use-tape'
-import { STEP_WORDS } from '../entry-words'
+import { STEP_WORDS } from '~/tape/entry-words'
 import { useJob } from '../job-context'
 
 /** Steps to tick off. A tick is an entry: it is struck on the tape, not unticked here. */

@@ -11,7 +11,6 @@ import {
   TEMPERATURE_POINT_WORDS,
   VERDICT_WORDS,
 } from '~/wording/en'
-import { useJob } from './job-context'
 
 type Words = { [K in EntryKind]: (body: EntryBodies[K]) => string }
 
@@ -29,19 +28,27 @@ export const STEP_WORDS: Record<string, string> = {
   'parts-back': 'Panels, sensors and insulation back on',
 }
 
-/** An entry as one line of the tape, in the reader's units. */
-export function useEntryWords(): (kind: EntryKind, body: EntryBodies[EntryKind]) => string {
+export interface Names {
+  cylinder: (cylinderId: string) => string | undefined
+  system: (systemId: string) => string | undefined
+}
+
+const NOBODY_KNOWS: Names = { cylinder: () => undefined, system: () => undefined }
+
+/** An entry as one line of the tape, in the reader's units. @param names of what it is about, where they are known */
+export function useEntryWords(
+  names: Names = NOBODY_KNOWS,
+): (kind: EntryKind, body: EntryBodies[EntryKind]) => string {
   const show = useShow()
-  const { cylinderOf, data } = useJob()
   return useCallback(
     (kind, body) => {
-      const cylinder = (id: string) => cylinderOf(id)?.label ?? 'a cylinder'
+      const cylinder = (id: string) => names.cylinder(id) ?? 'a cylinder'
       const mode = (m: 'gross' | 'net') => (m === 'gross' ? 'gross' : 'net, scale zeroed')
       const words: Words = {
         'job-described': ({ title, systemId, refrigerant }) =>
           [
             title && `Job: ${title}`,
-            systemId && `System: ${data.system?.systemId === systemId ? data.system.name : 'chosen'}`,
+            systemId && `System: ${names.system(systemId) ?? 'chosen'}`,
             refrigerant && `Refrigerant: ${refrigerant}`,
           ]
             .filter(Boolean)
@@ -89,6 +96,6 @@ export function useEntryWords(): (kind: EntryKind, body: EntryBodies[EntryKind])
       }
       return (words[kind] as (body: EntryBodies[EntryKind]) => string)(body)
     },
-    [show, cylinderOf, data.system],
+    [show, names],
   )
 }

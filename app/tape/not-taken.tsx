@@ -1,0 +1,127 @@
+import { useState } from 'react'
+import { Button, Modal } from 'react-bootstrap'
+import { Link } from 'react-router'
+import type { Entry } from '#core/tape'
+import { measure, typed } from '~/ui/measure'
+import { MeasureInput } from '~/ui/measure-field'
+import { useReading } from '~/ui/reader'
+import { dayAndTime } from '~/ui/time'
+import { REASON_WORDS } from '~/wording/en'
+import { remade } from './device'
+import { type Names, useEntryWords } from './entry-words'
+import { FIGURES } from './figures'
+import { useOutbox } from './outbox-context'
+import type { EntryAside } from './waiting-room'
+
+/** On every page: what the server did not take is kept, can be read, sent again, or thrown away. */
+export function NotTakenLine({ timeZone }: { timeZone: string }) {
+  const { aside } = useOutbox()
+  const [open, setOpen] = useState(false)
+  if (aside.length === 0) return null
+  return (
+    <>
+      <button type="button" className="signal signal-press" onClick={() => setOpen(true)}>
+        {aside.length === 1 ? '1 note was not taken' : `${aside.length} notes were not taken`}: look at{' '}
+        {aside.length === 1 ? 'it' : 'them'}
+      </button>
+      <Modal show={open} onHide={() => setOpen(false)} centered scrollable aria-labelledby="not-taken-title">
+        <Modal.Header closeButton>
+          <Modal.Title as="h2" id="not-taken-title">
+            Not taken, kept on this device
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="stack">
+          {aside.map((each) => (
+            <NotTaken key={each.entryId} aside={each} timeZone={timeZone} leave={() => setOpen(false)} />
+          ))}
+        </Modal.Body>
+      </Modal>
+    </>
+  )
+}
+
+interface NotTakenProps {
+  aside: EntryAside
+  timeZone: string
+  names?: Names
+  /** The link to its job leaves whatever this stands in. */
+  leave?: () => void
+}
+
+/** One entry that was not taken: what, why, and what can be done with it. */
+export function NotTaken({ aside, timeZone, names, leave }: NotTakenProps) {
+  const { outbox } = useOutbox()
+  const words = useEntryWords(names)
+  const reading = useReading()
+  const { entry, jobId, reasons } = aside
+  const body = entry.body as unknown as Record<string, unknown>
+  const figure = FIGURES[entry.kind]
+  const [changing, setChanging] = useState<string>()
+  const read = figure && changing !== undefined ? measure(figure[0], changing, reading) : undefined
+  const changed = (): Entry | undefined => {
+    if (changing === undefined) return undefined
+    if (!figure) return remade(entry, { ...body, text: changing.trim() })
+    return read?.kind === 'one' ? remade(entry, { ...body, [figure[1]]: read.value }) : undefined
+  }
+  const mayChange = figure !== undefined || entry.kind === 'note'
+  // Chosen anew where it was chosen: what was decided then may no longer be what is wanted.
+  const decision = entry.kind === 'cylinder-chosen'
+  return (
+    <div className="verdict verdict-bad" role="alert">
+      <strong>Not taken: {words(entry.kind, entry.body)}</strong>
+      <div className="quiet">
+        {entry.at > 0 && dayAndTime(entry.at, timeZone)}
+        {leave && jobId && (
+          <>
+            {' · '}
+            <Link to={`/jobs/${jobId}`} onClick={leave}>
+              Open its job
+            </Link>
+          </>
+        )}
+      </div>
+      <ul>
+        {reasons.map(({ code }) => (
+          <li key={code}>{Object.hasOwn(REASON_WORDS, code) ? REASON_WORDS[code] : code}</li>
+        ))}
+      </ul>
+      {changing !== undefined && figure && (
+        <MeasureInput kind={figure[0]} label="It was" value={changing} onChange={setChanging} autoFocus />
+      )}
+      {changing !== undefined && !figure && (
+        <label className="field">
+          <span className="form-label">It says</span>
+          <textarea
+            className="form-control"
+            value={changing}
+            maxLength={4000}
+            onChange={(event) => setChanging(event.target.value)}
+          />
+        </label>
+      )}
+      <div className="row-of mt-2">
+        {jobId && !decision && (
+          <Button
+            disabled={changing !== undefined && !changed()}
+            onClick={() => void outbox.sendAgain(aside, changed())}
+          >
+            {changing === undefined ? 'Send it again' : 'Send it like this'}
+          </Button>
+        )}
+        {jobId && mayChange && changing === undefined && (
+          <Button
+            variant="outline-primary"
+            onClick={() =>
+              setChanging(figure ? typed(figure[0], body[figure[1]] as number, reading) : String(body.text))
+            }
+          >
+            Change it …
+          </Button>
+        )}
+        <Button variant="outline-secondary" onClick={() => void outbox.throwAway(aside.entryId)}>
+          {decision ? 'Understood' : 'Throw it away'}
+        </Button>
+      </div>
+    </div>
+  )
+}
