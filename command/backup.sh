@@ -30,7 +30,7 @@ backup_to() (
   [ -d "$(dirname "$1")" ] || fail "the backup: there is no folder $(dirname "$1")" "make it first, or choose another"
   PGPASSFILE=$pass "$(pg_bin)/pg_dump" --format=custom --file="$part" --dbname="$address" ||
     fail "the backup; what was there before stays" "read the line above: is there room, and does a database exist? (./keg start makes one)"
-  "$(pg_bin)/pg_restore" --list "$part" | grep -q 'TABLE DATA public movement ' ||
+  contents=$("$(pg_bin)/pg_restore" --list "$part") && [[ "$contents" == *'TABLE DATA public movement '* ]] ||
     fail "the backup: what was written cannot be read back; what was there before stays" "is the disk full?"
   mv -f "$part" "$1"
 )

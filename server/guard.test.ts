@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from 'vitest'
-import { comesFromUs, contentSecurityPolicy, refuseLargeBodies } from './guard'
+import { comesFromUs, contentSecurityPolicy, refuseLargeBodies, seenFromOutside } from './guard'
 
 const request = (headers: Record<string, string>) =>
   ({ headers, get: (name: string) => headers[name] }) as unknown as Parameters<typeof comesFromUs>[0]
@@ -52,4 +52,16 @@ describe('refuseLargeBodies', () => {
     expect(answer('POST', { 'transfer-encoding': 'chunked' })).toBe(413)
     expect(answer('POST', { 'content-length': 'many' })).toBe(413)
   })
+})
+
+it('with a public address set every request is one to it, whatever stands in between has made of it', () => {
+  process.env.KEG_ORIGIN = 'https://keg.harbour.test'
+  const headers: Record<string, string> = { host: '127.0.0.1:4600', 'x-forwarded-host': 'elsewhere.test' }
+  const asked = { headers, protocol: 'http' }
+  seenFromOutside(asked as never, {} as never, () => {})
+  expect(asked).toEqual({ headers: { host: 'keg.harbour.test' }, protocol: 'https' })
+  delete process.env.KEG_ORIGIN
+  const plain = { headers: { host: '127.0.0.1:4600' }, protocol: 'http' }
+  seenFromOutside(plain as never, {} as never, () => {})
+  expect(plain.headers.host).toBe('127.0.0.1:4600')
 })

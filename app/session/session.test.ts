@@ -8,7 +8,7 @@ import { now, todayIn } from './clock.server'
 import { sessionCookie, sessionToken } from './cookie.server'
 import { hashPassword, passwordFits } from './password.server'
 import { preferencesOf } from './preferences'
-import { overLimit } from './rate.server'
+import { addressKey, overLimit, slowBeyond } from './rate.server'
 import { manager, signedIn, writer } from './signed-in.server'
 
 let shop: AShop
@@ -107,5 +107,28 @@ describe('preferencesOf', () => {
       units: { ...METRIC_UNITS, weight: 'lb-oz' },
       theme: 'dark',
     })
+  })
+})
+
+describe('a stranger who tries a name', () => {
+  it('is stopped where they are, and slows the name down elsewhere without shutting it', async () => {
+    process.env.KEG_RATE_SIGN_IN_NAME = '2/3600'
+    const name = randomUUID()
+    const took = async () => {
+      const started = performance.now()
+      await slowBeyond('SIGN_IN_NAME', name)
+      return performance.now() - started
+    }
+    expect(Math.max(await took(), await took())).toBeLessThan(1_000)
+    expect(await took()).toBeGreaterThan(1_400)
+    delete process.env.KEG_RATE_SIGN_IN_NAME
+  })
+  it('counts as one address, however many of a network they have', () => {
+    expect(addressKey('203.0.113.7')).toBe('203.0.113.7')
+    expect(addressKey('::ffff:203.0.113.7')).toBe('203.0.113.7')
+    expect(addressKey('2001:db8:1:2:3:4:5:6')).toBe('2001:db8:1:2::/64')
+    expect(addressKey('2001:db8:1:2::ffff')).toBe('2001:db8:1:2::/64')
+    expect(addressKey('')).toBe('')
+    expect(addressKey('x'.repeat(1000))).toHaveLength(64)
   })
 })

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import type { RouterContextProvider } from 'react-router'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { bookArrival, closeDatabase, cylinderOf, inShop } from '#db'
+import { bookArrival, closeDatabase, cylinderOf, inShop, lastJudgement } from '#db'
 import { answered, letIn, sendForm } from '../../../testing/a-request'
 import { aCylinder, type AShop, aShop } from '../../../testing/a-shop'
 import { action, loader } from './change'
+import { action as page } from './cylinder'
 
 let shop: AShop
 let technician: RouterContextProvider
@@ -73,5 +74,72 @@ describe("a cylinder's data", () => {
     const theirs = await aCylinder(await aShop())
     const args = { context: technician, params: { cylinderId: theirs }, request: sendForm({ label: 'x' }) }
     expect((await answered(loader(args as never))).status).toBe(404)
+  })
+  it('are refused when somebody else has changed them since, with both values and nothing lost', async () => {
+    const id = await aCylinder(shop, { keepsAt: 'Van 1' })
+    const args = { context: technician, params: { cylinderId: id } }
+    const { start, version } = await loader({ ...args, request: new Request('http://keg.test/') } as never)
+    await change(id, { keepsAt: 'Van 2' })
+    const stale = { ...start, version, keepsAt: 'Shed' }
+    const { status, body } = await answered(action({ ...args, request: sendForm(stale) } as never))
+    expect(status).toBe(400)
+    expect(body).toMatchObject({
+      errors: { keepsAt: expect.stringContaining('There now: Van 2. Yours: Shed.') as string },
+      typed: { keepsAt: 'Shed' },
+    })
+    expect((await read(id)).keepsAt).toBe('Van 2')
+    const { typed } = body as { typed: Record<string, string> }
+    expect((await answered(action({ ...args, request: sendForm(typed) } as never))).status).toBe(302)
+    expect((await read(id)).keepsAt).toBe('Shed')
+  })
+  it('never mark what it holds better than it was marked, whenever the form was opened', async () => {
+    const id = await aCylinder(shop, { condition: 'used' })
+    for (const condition of ['clean', 'used', 'doubtful', 'mixed'] as const) {
+      const { status } = await change(id, { condition })
+      expect(status, condition).toBe(condition === 'clean' ? 400 : 302)
+    }
+    expect((await change(id, { condition: 'used' })).body).toMatchObject({
+      errors: { condition: expect.stringContaining('Judge what it holds') as string },
+    })
+    expect((await read(id)).condition).toBe('mixed')
+    // Marked by a job while the form was open: what was typed does not undo it.
+    const other = await aCylinder(shop, { condition: 'clean' })
+    const args = { context: technician, params: { cylinderId: other } }
+    const { start, version } = await loader({ ...args, request: new Request('http://keg.test/') } as never)
+    await change(other, { condition: 'mixed' })
+    const late = await answered(
+      action({ ...args, request: sendForm({ ...start, version, keepsAt: 'Van' }) } as never),
+    )
+    expect(late.body).toMatchObject({
+      errors: { condition: expect.stringContaining('There now: Mixed') as string },
+    })
+  })
+  it('become better by an act of its own, with its reason', async () => {
+    const id = await aCylinder(shop, { condition: 'doubtful' })
+    const judge = (text: string) => {
+      const fields = { kind: 'judge', voucherId: randomUUID(), condition: 'clean', text }
+      return answered(
+        page({ request: sendForm(fields), context: technician, params: { cylinderId: id } } as never),
+      )
+    }
+    expect((await judge(' ')).body).toMatchObject({ errors: { judge: 'Enter how it was found out.' } })
+    expect((await read(id)).condition).toBe('doubtful')
+    expect((await judge('Laboratory sheet 1142')).status).toBe(302)
+    expect((await read(id)).condition).toBe('clean')
+    expect(await inShop(shop.shopId, (tx) => lastJudgement(tx, id))).toMatchObject({
+      condition: 'clean',
+      text: 'Laboratory sheet 1142',
+    })
+  })
+  it('name days that have been, and owners that there are', async () => {
+    const id = await aCylinder(shop)
+    expect((await change(id, { testedOn: '2100-01-01' })).body).toMatchObject({
+      errors: { testedOn: expect.stringContaining('has not been yet') as string },
+    })
+    expect((await change(id, { ownerCustomerId: randomUUID() })).body).toMatchObject({
+      errors: { ownerCustomerId: expect.stringContaining('from the list') as string },
+    })
+    const stranger = await aShop()
+    expect((await change(id, { ownerCustomerId: stranger.customerId })).status).toBe(400)
   })
 })
