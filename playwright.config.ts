@@ -21,11 +21,17 @@ export default defineConfig({
     },
     viewport: { width: 1280, height: 800 },
     timezoneId: 'UTC',
+    contextOptions: { reducedMotion: 'reduce' },
   },
   webServer: {
     command: 'node --import tsx server/listen.ts',
     url: `${baseURL}/healthz`,
-    env: { NODE_ENV: 'production', KEG_PORT: String(port), KEG_RATE_SIGN_IN: '10/300', KEG_LOG: 'warn' },
+    env: { NODE_ENV: 'production', KEG_PORT: String(port), KEG_RATE_SIGN_IN: '10/300',
+      // One address for all of them.
+      KEG_RATE_SIGN_IN_ADDRESS: '5000/300',
+      KEG_RATE_APPEND: '5000/60',
+      KEG_LOG: 'warn',
+    },
     stdout: 'pipe',
     timeout: 30_000,
   },

@@ -3,6 +3,12 @@
 keg_bench() {
   prepare
   need_build
+  if [ "${1:-}" = chaos ]; then
+    need_postgresql
+    step "Three minutes of trouble, then a failover; about four minutes"
+    run_ts bench/chaos-run.ts || fail "something was lost, doubled or did not come back" "read the table above"
+    return
+  fi
   cluster_forget bench
   cluster_start bench
   migrate

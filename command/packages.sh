@@ -8,7 +8,8 @@ pg_bin() {
   [ -n "$newest" ] && [ -x "$newest/initdb" ] && printf '%s' "$newest"
 }
 
-chromium_path() { command -v chromium || command -v chromium-browser || true; }
+# The one without windows is lighter.
+chromium_path() { command -v chromium-headless-shell || command -v chromium || command -v chromium-browser || true; }
 
 # debian_package NAME "what for"
 debian_package() {
@@ -26,7 +27,7 @@ debian_package() {
 
 need_postgresql() { [ -n "$(pg_bin)" ] || debian_package postgresql "the database server"; }
 
-need_chromium() { [ -n "$(chromium_path)" ] || debian_package chromium "the browser that tests drive"; }
+need_chromium() { [ -n "$(chromium_path)" ] || debian_package chromium-headless-shell "the browser that tests drive"; }
 
 need_node() {
   command -v node >/dev/null || fail "Node.js is missing" "install Node.js 20.19 or later, with npm"

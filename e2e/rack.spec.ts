@@ -33,7 +33,8 @@ test('a new cylinder asks for the stamp, and questions a round one', async ({ as
   await page.getByLabel('Where it is kept').fill('Van 9')
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByText('Van 9')).toBeVisible()
-  expect(await inShop(shop.shopId, (tx) => cylinderOf(tx, id))).toEqual({ ...before, keepsAt: 'Van 9' })
+  const after = await inShop(shop.shopId, (tx) => cylinderOf(tx, id))
+  expect(after).toEqual({ ...before, keepsAt: 'Van 9', version: before!.version + 1 })
   expectNoTrouble(page)
 })
 

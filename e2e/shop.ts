@@ -15,11 +15,16 @@ export interface Harbour extends AShop {
 }
 
 interface Fixtures {
-  /** Opens a page that is signed in. */
+  /** Opens a page that is signed in: each person has one browser a worker, unless the test brings one of its own. */
   as: (who: Who, context?: BrowserContext) => Promise<Page>
 }
 
-export const test = base.extend<Fixtures, { shop: Harbour }>({
+interface WorkerFixtures {
+  shop: Harbour
+  browsers: (who: Who) => Promise<BrowserContext>
+}
+
+export const test = base.extend<Fixtures, WorkerFixtures>({
   shop: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
@@ -54,20 +59,52 @@ export const test = base.extend<Fixtures, { shop: Harbour }>({
     },
     { scope: 'worker' },
   ],
-  as: async ({ browser, shop, baseURL }, use) => {
-    const opened: BrowserContext[] = []
+  browsers: [
+    async ({ browser }, use) => {
+      const opened = new Map<Who, Promise<BrowserContext>>()
+      await use((who) => {
+        const context =
+          opened.get(who) ??
+          browser.newContext({
+            viewport: { width: 1280, height: 800 },
+            timezoneId: 'UTC',
+            reducedMotion: 'reduce',
+            baseURL: process.env.KEG_TEST_ORIGIN ?? 'http://127.0.0.1:4699',
+          })
+        opened.set(who, Promise.resolve(context))
+        return opened.get(who)!
+      })
+      for (const context of opened.values()) await (await context).close()
+    },
+    { scope: 'worker' },
+  ],
+  as: async ({ browsers, shop, baseURL }, use) => {
+    const pages: Page[] = []
     await use(async (who, context) => {
-      if (!context) opened.push((context = await browser.newContext()))
-      const value = encodeURIComponent(Buffer.from(JSON.stringify(shop.cookies[who])).toString('base64'))
-      await context.addCookies([
-        { name: 'keg_session', value, url: baseURL!, httpOnly: true, sameSite: 'Lax' },
-      ])
-      const page = await context.newPage()
+      const browser = context ?? (await browsers(who))
+      await browser.addCookies([sessionOf(shop.cookies[who], baseURL!)])
+      const page = await browser.newPage()
+      pages.push(page)
       watch(page)
       return page
     })
-    for (const context of opened) await context.close()
+    for (const page of pages) {
+      const context = page.context()
+      if (!page.isClosed()) await page.close()
+      await context.setOffline(false).catch(() => {
+        // The test has closed its own browser.
+      })
+    }
   },
+})
+
+/** The cookie that a session's token travels in. */
+export const sessionOf = (token: string, url: string) => ({
+  name: 'keg_session',
+  value: encodeURIComponent(Buffer.from(JSON.stringify(token)).toString('base64')),
+  url,
+  httpOnly: true,
+  sameSite: 'Lax' as const,
 })
 
 const troubles = new WeakMap<Page, string[]>()
@@ -80,7 +117,7 @@ function watch(page: Page) {
   page.on('console', (message) => {
     if (
       message.type() === 'error' &&
-      !/status of (400|403|404|429)|ERR_INTERNET_DISCONNECTED|net::ERR/.test(message.text())
+      !/status of (400|403|404|409|429|503)|ERR_INTERNET_DISCONNECTED|net::ERR/.test(message.text())
     )
       seen.push(message.text())
   })
@@ -92,15 +129,13 @@ export function expectNoTrouble(page: Page) {
 
 /** Opens a page and waits until it answers to presses. */
 export async function open(page: Page, path: string) {
-  await page.goto(path)
+  await page.goto(path, { waitUntil: 'commit' })
   await ready(page)
 }
 
-/** Waits until React has taken the page over. */
+/** Waits until the page has come alive. */
 export async function ready(page: Page) {
-  await page.waitForFunction(() =>
-    Object.keys(document.querySelector('main') ?? {}).some((key) => key.startsWith('__reactFiber')),
-  )
+  await page.locator('html[data-alive]').waitFor({ state: 'attached' })
 }
 
 /** Shows every cylinder of this gas, those that fit and those that do not. */

@@ -7,8 +7,6 @@ import { fileURLToPath } from 'node:url'
 import { host, port } from './address'
 
 const RESTART_MS = { first: 200, most: 10_000 }
-/** A server that has run this long has not ended for the reason that the one before it had. */
-const RAN_WELL_MS = 30_000
 /** A server that does not answer for so long does nothing else either. */
 const SILENT_MS = 30_000
 const LEAVE_MS = 10_000
@@ -37,8 +35,7 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => le
 setInterval(lookAround, 1_000)
 
 function start() {
-  const startedAt = Date.now()
-  heardAt = startedAt
+  heardAt = Date.now()
   const child = fork(fileURLToPath(new URL('./listen.ts', import.meta.url)), {
     // A larger nursery for what lives for one request only makes pages a fifth quicker.
     execArgv: ['--max-semi-space-size=64', '--import', 'tsx'],
@@ -50,13 +47,14 @@ function start() {
     if (message !== 'ready') return
     if (everReady) console.log('[keg] The server is back.')
     ready = everReady = true
+    // One that came up and ended is started again at once; one that never comes up is given more and more time.
+    restartMs = RESTART_MS.first
   })
   child.on('error', (error) => console.error(`[keg] The server: ${error.message}`))
   child.once('exit', (code, signal) => {
     ready = false
     server = undefined
     if (leaving) return
-    if (Date.now() - startedAt > RAN_WELL_MS) restartMs = RESTART_MS.first
     console.error(
       `[keg] The server has ended (${signal ?? `code ${code}`}): starting it again in ${restartMs / 1000} s.`,
     )

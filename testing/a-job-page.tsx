@@ -8,40 +8,18 @@ import { JobContext, type OpenJob } from '~/routes/job/job-context'
 import type { JobCylinder, JobData } from '~/routes/job/load.server'
 import { OutboxProvider } from '~/tape/outbox-context'
 import { ReaderContext } from '~/ui/reader'
+import { aCylinderRecord } from './a-cylinder-record'
+import { anEntry } from './an-entry'
 
-let count = 0
-
-export const wrote = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = ++count * 60_000): Entry =>
-  ({
-    entryId: `e${++count}`,
-    kind,
-    version: 1,
-    at,
-    deviceId: 'd',
-    deviceSeq: count,
-    body,
-    userId: 'u',
-  }) as Entry
+/** A minute after the one before. */
+let minutes = 0
+export const wrote = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = ++minutes * 60_000): Entry =>
+  anEntry(kind, body, { at, userId: 'u' })
 
 export const jobCylinder = (over: Partial<JobCylinder> = {}): JobCylinder => ({
-  cylinderId: 'A',
+  ...aCylinderRecord({ label: 'Gull 1', condition: 'used', balanceMg: 3_000_000 }),
   version: 1,
-  label: 'Gull 1',
-  kind: 'recovery',
-  refrigerant: 'R-410A',
-  tareMg: 12_000_000,
-  waterCapacityMg: 21_600_000,
-  fillingRatio: null,
-  servicePressurePa: 2_859_000,
-  testedOn: '2025-03-01',
-  testYears: 5,
-  flammableOk: false,
-  condition: 'used',
-  ownerCustomerId: null,
-  balanceMg: 3_000_000,
   beforeMg: 3_000_000,
-  retired: false,
-  reservedMg: 0,
   keepsAt: '',
   owner: null,
   ...over,

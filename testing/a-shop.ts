@@ -1,6 +1,6 @@
 // A shop of its own for each test file: row-level security keeps it apart from all others.
 import { randomUUID } from 'node:crypto'
-import type { Entry, EntryBodies, EntryKind } from '#core/tape'
+import type { Entry } from '#core/tape'
 import {
   addCylinder,
   addPerson,
@@ -14,6 +14,8 @@ import {
   siteNamed,
   type SystemData,
 } from '#db'
+import { aCylinderRecord } from './a-cylinder-record'
+import { anEntry, NOW } from './an-entry'
 
 export interface AShop {
   shopId: string
@@ -22,7 +24,7 @@ export interface AShop {
   customerId: string
 }
 
-export const NOW = new Date('2026-06-01T10:00:00Z')
+export { anEntry, NOW }
 
 export async function aShop(
   passwordHash = 'no password',
@@ -55,22 +57,8 @@ export async function aShop(
 
 export async function aCylinder(shop: AShop, over: Partial<CylinderData> = {}): Promise<string> {
   const cylinderId = randomUUID()
-  const data: CylinderData = {
-    label: `C-${cylinderId.slice(0, 8)}`,
-    kind: 'recovery',
-    refrigerant: 'R-410A',
-    tareMg: 12_000_000,
-    waterCapacityMg: 21_600_000,
-    fillingRatio: null,
-    servicePressurePa: 2_859_000,
-    testedOn: '2025-03-01',
-    testYears: 5,
-    flammableOk: false,
-    condition: 'clean',
-    ownerCustomerId: null,
-    keepsAt: '',
-    ...over,
-  }
+  const record = aCylinderRecord({ label: `C-${cylinderId.slice(0, 8)}` })
+  const data: CylinderData = { ...record, keepsAt: '', ...over }
   await inShop(shop.shopId, (tx) => addCylinder(tx, cylinderId, data, NOW))
   return cylinderId
 }
@@ -101,27 +89,6 @@ export async function aJob(shop: AShop): Promise<string> {
   const jobId = randomUUID()
   await inShop(shop.shopId, (tx) => openJob(tx, jobId, shop.userId, NOW))
   return jobId
-}
-
-let count = 0
-
-/** An entry as a device would write it, a second after the one before. */
-export function anEntry<K extends EntryKind>(
-  kind: K,
-  body: EntryBodies[K],
-  over: Partial<Entry> = {},
-): Entry {
-  const deviceSeq = ++count
-  return {
-    entryId: randomUUID(),
-    kind,
-    version: 1,
-    at: NOW.getTime() + deviceSeq * 1000,
-    deviceId: 'device-1',
-    deviceSeq,
-    body,
-    ...over,
-  } as Entry
 }
 
 export function note(shop: AShop, jobId: string, ...entries: Entry[]) {

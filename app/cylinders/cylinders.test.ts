@@ -1,29 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import type { CylinderRow } from '#db'
+import { aCylinderRecord } from '../../testing/a-cylinder-record'
 import { seen } from './condition.server'
 import { plainDateDue } from './due.server'
 import { readCylinder } from './form.server'
 
 const TODAY = '2026-06-01'
 const row = (over: Partial<CylinderRow> = {}): CylinderRow => ({
+  ...aCylinderRecord({ condition: 'used' }),
   version: 1,
-  cylinderId: 'a',
-  label: 'A',
-  kind: 'recovery',
-  refrigerant: 'R-410A',
-  tareMg: 12_000_000,
-  waterCapacityMg: 21_600_000,
-  fillingRatio: null,
-  servicePressurePa: 2_859_000,
-  testedOn: '2025-03-01',
-  testYears: 5,
-  flammableOk: false,
-  condition: 'used',
-  ownerCustomerId: null,
-  balanceMg: 5_000_000,
-  retired: false,
-  reservedMg: 0,
   keepsAt: '',
   owner: null,
   ...over,

@@ -1,5 +1,6 @@
 // What the tools conclude: each side of each limit, and what is refused.
 import { describe, expect, it } from 'vitest'
+import { aCylinderRecord } from '../../testing/a-cylinder-record'
 import { METRIC_UNITS } from '#core/units'
 import type { Cylinder } from '#core/cylinders'
 import { run } from './run.server'
@@ -265,25 +266,16 @@ describe('expected charge', () => {
 })
 
 describe('cylinders for a charge', () => {
-  const cylinder = (label: string, balanceKg: number, over: Partial<Cylinder> = {}): Cylinder => ({
-    cylinderId: label,
-    label,
-    kind: 'recovery',
-    refrigerant: 'R-134a',
-    tareMg: 10e6,
-    waterCapacityMg: 20e6,
-    fillingRatio: null,
-    servicePressurePa: 2.9e6,
-    testedOn: '2025-01-01',
-    testYears: 5,
-    flammableOk: false,
-    condition: 'clean',
-    ownerCustomerId: null,
-    balanceMg: balanceKg * 1e6,
-    retired: false,
-    reservedMg: 0,
-    ...over,
-  })
+  const cylinder = (label: string, balanceKg: number, over: Partial<Cylinder> = {}) =>
+    aCylinderRecord({
+      cylinderId: label,
+      label,
+      refrigerant: 'R-134a',
+      tareMg: 10e6,
+      waterCapacityMg: 20e6,
+      balanceMg: balanceKg * 1e6,
+      ...over,
+    })
   const rack = [
     cylinder('empty', 0, { refrigerant: null }),
     cylinder('half', 8),

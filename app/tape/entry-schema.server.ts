@@ -137,7 +137,7 @@ const batch = Joi.object<{ userId: string; entries: unknown[]; sentAt: number }>
   userId: id,
   entries: Joi.array().min(1).max(500).required(),
   sentAt: time,
-})
+}).required()
 
 export interface ReadBatch {
   /** Who wrote them. */

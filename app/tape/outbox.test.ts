@@ -2,20 +2,12 @@
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '#core/tape'
+import { anEntry } from '../../testing/an-entry'
 import { Outbox, type Sent } from './outbox'
 import { allKept, dropWaiting } from './waiting-room'
 
 let count = 0
-const entry = (): Entry =>
-  ({
-    entryId: `e${++count}`,
-    kind: 'note',
-    version: 1,
-    at: count,
-    deviceId: 'd',
-    deviceSeq: count,
-    body: { text: `${count}` },
-  }) as Entry
+const entry = (): Entry => anEntry('note', { text: `${++count}` })
 
 type Answer =
   | 'down'

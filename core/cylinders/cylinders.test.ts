@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { aCylinderRecord } from '../../testing/a-cylinder-record'
 import {
   type Cylinder,
   fillLimit,
@@ -16,25 +17,15 @@ import { REFRIGERANTS } from '../refrigerants'
 const kg = (value: number) => Math.round(value * 1e6)
 const psiG = (value: number) => Math.round(101325 + value * 6894.757293)
 
-const cylinder = (over: Partial<Cylinder> = {}): Cylinder => ({
-  cylinderId: 'c1',
-  label: 'K-01',
-  kind: 'recovery',
-  refrigerant: 'R-410A',
-  tareMg: kg(12.5),
-  waterCapacityMg: kg(21.6),
-  fillingRatio: null,
-  servicePressurePa: psiG(400),
-  testedOn: '2024-03-01',
-  testYears: 5,
-  flammableOk: false,
-  condition: 'used',
-  ownerCustomerId: null,
-  balanceMg: 0,
-  retired: false,
-  reservedMg: 0,
-  ...over,
-})
+const cylinder = (over: Partial<Cylinder> = {}) =>
+  aCylinderRecord({
+    tareMg: kg(12.5),
+    servicePressurePa: psiG(400),
+    testedOn: '2024-03-01',
+    condition: 'used',
+    balanceMg: 0,
+    ...over,
+  })
 const request = { refrigerant: 'R-410A', massMg: kg(3), today: '2026-11-24', customerId: null, marginPct: 0 }
 const codes = (c: Cylinder, over = {}) => mayTake(c, { ...request, ...over }).refusals.map((r) => r.code)
 

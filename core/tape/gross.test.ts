@@ -1,23 +1,15 @@
 import { describe, expect, it } from 'vitest'
+import { wrote } from '../../testing/an-entry'
 import { type Entry, foldTape, onTheScale, type WeighMode } from '.'
 
 const cylinder = { tareMg: 10e6, contentsBeforeMg: 4e6, grossLimitMg: 25e6 }
 
 function run(use: 'recover' | 'charge', steps: [WeighMode, ...number[]][]) {
-  let n = 0
   const entries = steps.flatMap(([mode, ...weights], segment): Entry[] =>
     weights.map((weightMg, i) => {
-      const kind = segment === 0 && i === 0 ? 'run-started' : i === 0 ? 'scale-changed' : 'weight-noted'
       const body = { runId: 'r', use, cylinderId: 'A', scale: '', mode, weightMg }
-      return {
-        entryId: `e${n}`,
-        kind,
-        version: 1,
-        at: ++n,
-        deviceId: 'd',
-        deviceSeq: n,
-        body,
-      } as unknown as Entry
+      if (segment === 0 && i === 0) return wrote('run-started', body)
+      return i === 0 ? wrote('scale-changed', body) : wrote('weight-noted', body)
     }),
   )
   return foldTape(entries).runs[0]!

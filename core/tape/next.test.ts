@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { wrote as entry } from '../../testing/an-entry'
 import {
   type Entry,
   type EntryBodies,
@@ -11,9 +12,6 @@ import {
   stageProgress,
 } from '.'
 
-let count = 0
-const entry = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = ++count * 1000): Entry =>
-  ({ entryId: `e${++count}`, kind, version: 1, at, deviceId: 'd', deviceSeq: count, body }) as Entry
 const run = (runId: string, use: 'recover' | 'charge', weightMg: number) =>
   entry('run-started', { runId, use, cylinderId: 'A', scale: '', mode: 'gross', weightMg })
 const end = (runId: string, weightMg: number) => entry('run-ended', { runId, weightMg, hoseMg: 0 })
@@ -23,8 +21,8 @@ const after = (...entries: Entry[]) => nextStep(foldTape([described, ...entries]
 
 /** A hold from one pressure to another, so many seconds long. */
 function hold(fromPa: number, toPa: number, seconds: number): Entry[] {
-  const holdId = `h${++count}`
-  const started = ++count * 1000
+  const first = entry('note', { text: '' })
+  const [holdId, started] = [first.entryId, first.at]
   return [
     entry('hold-started', { holdId, pressurePa: fromPa }, started),
     entry('hold-ended', { holdId, pressurePa: toPa }, started + seconds * 1000),

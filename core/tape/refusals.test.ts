@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import { aCylinderRecord } from '../../testing/a-cylinder-record'
+import { wrote } from '../../testing/an-entry'
 import type { Cylinder } from '../cylinders'
 import {
   decidesOn,
@@ -10,30 +12,9 @@ import {
   refusalsOf,
 } from '.'
 
-let count = 0
-const entry = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = 1_000_000): Entry =>
-  ({ entryId: `e${++count}`, kind, version: 1, at, deviceId: 'd', deviceSeq: count, body }) as Entry
-
-const cylinder: Cylinder = {
-  cylinderId: 'A',
-  label: 'A',
-  kind: 'recovery',
-  refrigerant: 'R-410A',
-  tareMg: 12_000_000,
-  waterCapacityMg: 21_600_000,
-  fillingRatio: null,
-  servicePressurePa: 2_859_000,
-  testedOn: '2025-03-01',
-  testYears: 5,
-  flammableOk: false,
-  condition: 'clean',
-  ownerCustomerId: null,
-  balanceMg: 5_000_000,
-  retired: false,
-  reservedMg: 0,
-}
+const entry = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = 1_000_000) => wrote(kind, body, at)
 const context = (over: Partial<Cylinder> = {}): DecisionContext => ({
-  cylinder: { ...cylinder, ...over },
+  cylinder: aCylinderRecord(over),
   today: '2026-06-01',
   marginPct: 0,
   customerId: null,

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { wrote as entry } from '../../testing/an-entry'
 import {
   bookings,
   cylinderEffects,
@@ -14,10 +15,6 @@ import {
   stageProgress,
 } from '.'
 import { type Booking, differences } from '../ledger'
-
-let count = 0
-const entry = <K extends EntryKind>(kind: K, body: EntryBodies[K], at = ++count * 1000): Entry =>
-  ({ entryId: `e${++count}`, kind, version: 1, at, deviceId: 'd1', deviceSeq: count, body }) as Entry
 
 const start = (runId: string, weightMg: number, over: Partial<EntryBodies['run-started']> = {}) =>
   entry('run-started', {
@@ -120,7 +117,11 @@ describe('foldTape', () => {
 describe('nextStep', () => {
   it('walks the usual order', () => {
     const tape: Entry[] = []
-    const then = (...entries: Entry[]) => nextStep(foldTape((tape.push(...entries), tape)))
+    // Each a quarter of an hour after the one before: long enough for a hold.
+    const then = (one: Entry) => {
+      tape.push({ ...one, at: (tape.length + 1) * 900_000 })
+      return nextStep(foldTape(tape))
+    }
     expect(then(entry('job-described', { title: 'van' }))).toBe('describe-system')
     expect(then(entry('job-described', { refrigerant: 'R-134a' }))).toBe('choose-cylinder')
     expect(then(entry('cylinder-chosen', { cylinderId: 'A', use: 'recover', massMg: null }))).toBe(
@@ -131,11 +132,8 @@ describe('nextStep', () => {
     expect(then(entry('recovery-ended', { emptied: true }))).toBe('check-leaks')
     expect(then(entry('leak-checked', { method: 'nitrogen', found: false, text: '' }))).toBe('evacuate')
     expect(then(entry('vacuum-noted', { pressurePa: 60 }))).toBe('hold-vacuum')
-    const held = entry('hold-started', { holdId: 'h', pressurePa: 60 })
-    expect(then(held)).toBe('watch-hold')
-    expect(then(entry('hold-ended', { holdId: 'h', pressurePa: 80 }, (count += 700) * 1000))).toBe(
-      'set-target',
-    )
+    expect(then(entry('hold-started', { holdId: 'h', pressurePa: 60 }))).toBe('watch-hold')
+    expect(then(entry('hold-ended', { holdId: 'h', pressurePa: 80 }))).toBe('set-target')
     expect(then(entry('target-set', { massMg: 1_000_000, toleranceMg: 15_000, basis: 'recovered' }))).toBe(
       'choose-charge-cylinder',
     )

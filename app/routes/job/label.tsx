@@ -56,7 +56,7 @@ export default function Label({ loaderData: { job, totalMg, code } }: Route.Comp
           Nothing was charged on this job, so there is no total to print yet. Charge the system first.
         </p>
       )}
-      <div className="print-sheet charge-label">
+      <div className="print-sheet charge-label" data-bs-theme="light">
         <div className="label-head">
           <div>
             <div>{job.shop.heading}</div>

@@ -1,17 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { type Entry, foldTape } from '#core/tape'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
+import { wrote } from '../../../testing/an-entry'
 import { parseQuick, type QuickContext } from './quick-grammar'
 
-const started = {
-  entryId: 'e',
-  kind: 'run-started',
-  version: 1,
-  at: 0,
-  deviceId: 'd',
-  deviceSeq: 1,
-  body: { runId: 'r1', use: 'recover', cylinderId: 'A', scale: '', mode: 'gross', weightMg: 0 },
-} as Entry
+const started: Entry = wrote(
+  'run-started',
+  { runId: 'r1', use: 'recover', cylinderId: 'A', scale: '', mode: 'gross', weightMg: 0 },
+  0,
+)
 const context = (units = US_UNITS, entries = [started]): QuickContext => ({
   state: foldTape(entries),
   reading: { units },

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Link, useLocation, useNavigationType, useRevalidator } from 'react-router'
 import { signedIn } from '~/session/signed-in.server'
+import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tool'
 import { Charts } from './charts'
 import { loadTool, type ShownInput } from './load.server'

@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import { GROUPS } from '~/slide-rule/tools'
+import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tools'
 
 export function meta() {

@@ -1,0 +1,28 @@
+// The short form of ./keg bench chaos: sessions end, the database and the server are stopped and killed, and nothing
+// that was confirmed is lost.
+import { chaos, failover, type ChaosResult } from '../bench/chaos'
+import { expect, test } from '@playwright/test'
+
+test.setTimeout(150_000)
+
+function expectSound(result: ChaosResult) {
+  expect(result.lost).toEqual([])
+  expect(result.doubled).toEqual([])
+  expect(result.books.wrong).toEqual([])
+  expect(result.books.movements).toBeGreaterThan(0)
+  expect(result.confirmed).toBeGreaterThan(20)
+  expect(result.heardAtTheEnd).toBe(true)
+  expect(result.supervisorRan).toBe(true)
+}
+
+test('every confirmed entry is there, once, whatever ends meanwhile, and nobody has to help', async () => {
+  const result = await chaos({ seconds: 15, writers: 4, streams: 10 })
+  expectSound(result)
+  expect(Object.keys(result.acts)).toHaveLength(5)
+})
+
+test('a standby takes over in the middle of writes, and writers and listeners follow', async () => {
+  const result = await failover({ seconds: 10, writers: 4, streams: 10 })
+  expectSound(result)
+  expect(result.tookOverMs).toBeLessThan(10_000)
+})

@@ -1,0 +1,303 @@
+// Whatever is sent to any form or resource, a server that is signed in to answers with a sentence, never with a fault.
+import { readFileSync } from 'node:fs'
+import { randomUUID } from 'node:crypto'
+import fc from 'fast-check'
+import { bookReweigh, inShop } from '#db'
+import routes from '../app/routes'
+import { aJob, anEntry, note } from '../testing/a-shop'
+import { aCylinder, aSystem, expect, type Harbour, sessionOf, test } from './shop'
+
+test.setTimeout(120_000)
+
+const nobody = randomUUID()
+const NASTY = [
+  '',
+  ' ',
+  '\0',
+  '\u202e',
+  'a\ud800b',
+  'constructor',
+  '__proto__',
+  'toString',
+  '{"a":1}',
+  '[[[[',
+  '[null]',
+  '[{"kind":{}}]',
+  '-1',
+  '1e999',
+  'NaN',
+  '99999999999999999999',
+  '1.1',
+  '9999-12-31',
+  '2026-02-31',
+  '+275760-09-13T00:00:00.000Z',
+  '2100-01-01',
+  nobody,
+  nobody.toUpperCase(),
+  `{${nobody}}`,
+  "'; drop table entry; --",
+  '%',
+  '\\',
+  'x'.repeat(3_000),
+  '½',
+  '１２',
+  '=1+1',
+  'on',
+  'clean',
+  'judge',
+  'reweigh',
+  'gross',
+  '12 kg',
+  '3-9',
+]
+
+interface Place {
+  path: string
+  /** Names of what its form has, besides any. */
+  fields: string[]
+}
+
+/** Every route there is, with ids of this shop in it: a new one has to be named here. */
+async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
+  const [cylinder, system, job] = await Promise.all([aCylinder(shop), aSystem(shop), aJob(shop)])
+  await note(shop, job, anEntry('job-described', { systemId: system, refrigerant: 'R-410A' }))
+  await inShop(shop.shopId, (tx) =>
+    bookReweigh(tx, {
+      voucherId: randomUUID(),
+      cylinderId: cylinder,
+      grossMg: 14e6,
+      at: new Date(),
+      now: new Date(),
+      userId: shop.userId,
+      text: '',
+    }),
+  )
+  const at = (path: string, ...fields: string[]): Place => ({ path, fields })
+  const cylinderForm = [
+    'label',
+    'kind',
+    'refrigerant',
+    'tare',
+    'waterCapacity',
+    'fillingRatio',
+    'servicePressure',
+    'testedOn',
+    'testYears',
+    'condition',
+    'ownerCustomerId',
+    'contents',
+    'version',
+    'cylinderId',
+    'voucherId',
+  ]
+  const systemForm = [
+    'name',
+    'customer',
+    'site',
+    'altitude',
+    'trade',
+    'refrigerant',
+    'plate',
+    'lines',
+    'accessories',
+    'metering',
+    'subcooling',
+    'version',
+    'systemId',
+    'entryId',
+    'jobId',
+  ]
+  const settings = [
+    'intent',
+    'userId',
+    'role',
+    'access',
+    'version',
+    'tokensTo',
+    'tokenId',
+    'tokenName',
+    'name',
+    'signIn',
+    'newPassword',
+    'timeZone',
+    'fillMarginPct',
+    'weight',
+    'theme',
+  ]
+  return {
+    'sign-in': at('/sign-in', 'signIn', 'password', 'to'),
+    'first-run': at('/first-run', 'code', 'shop', 'timeZone', 'name', 'signIn', 'password', 'units'),
+    // Signed out for good afterwards: it is asked without its cookie.
+    'sign-out': at('/nowhere'),
+    'api/v1/calc/:tool': at('/api/v1/calc/fill', 'refrigerant', 'wc_kg', 'units'),
+    'api/v1/openapi.json': at('/api/v1/openapi.json'),
+    'api/*': at('/api/what'),
+    '': at('/'),
+    jobs: at('/jobs', 'before'),
+    'jobs/new': at(
+      '/jobs/new',
+      'jobId',
+      'runId',
+      'systemId',
+      'title',
+      'refrigerant',
+      'cylinder',
+      'startWeight',
+      'mode',
+    ),
+    'jobs/:jobId': at(`/jobs/${job}`, 'line'),
+    'jobs/:jobId/tape': at(`/jobs/${job}/tape`, 'after'),
+    'jobs/:jobId/label': at(`/jobs/${job}/label`),
+    'jobs/:jobId/report': at(`/jobs/${job}/report`),
+    cylinders: at('/cylinders', 'page', 'refrigerant', 'label', 'retired'),
+    'cylinders/new': at('/cylinders/new', ...cylinderForm),
+    'cylinders/find': at('/cylinders/find', 'label', 'job'),
+    'cylinders/:cylinderId': at(
+      `/cylinders/${cylinder}`,
+      'kind',
+      'voucherId',
+      'weight',
+      'rest',
+      'condition',
+      'text',
+    ),
+    'cylinders/:cylinderId/change': at(`/cylinders/${cylinder}/change`, ...cylinderForm),
+    systems: at('/systems', 'search'),
+    'systems/new': at('/systems/new', 'job', ...systemForm),
+    'systems/find': at('/systems/find', 'search', 'name'),
+    'systems/:systemId': at(`/systems/${system}`),
+    'systems/:systemId/change': at(`/systems/${system}/change`, ...systemForm),
+    'slide-rule': at('/slide-rule'),
+    'slide-rule/:tool': at('/slide-rule/leak-rate', 'refrigerant', 'full', 'add_1_mass', 'add_1_days'),
+    find: at('/find', 'q', 'search'),
+    ledger: at('/ledger', 'refrigerant', 'cylinder', 'from', 'to', 'before', 'nr'),
+    'ledger.csv': at('/ledger.csv', 'refrigerant', 'cylinder', 'from', 'to'),
+    settings: at('/settings', ...settings),
+    events: at('/nowhere'),
+    '*': at('/nowhere/else'),
+  }
+}
+
+test('every route is among those that are tried', async ({ shop }) => {
+  const paths = (list: { path?: string; children?: unknown }[], above = ''): string[] =>
+    list.flatMap((route) => {
+      const path = [above, route.path].filter(Boolean).join('/')
+      const below = paths((route.children ?? []) as never, path)
+      return route.children ? below : [path]
+    })
+  expect(Object.keys(await placesOf(shop)).sort()).toEqual(paths(await routes).sort())
+})
+
+test('forms and resources answer anything with less than a fault', async ({ shop, baseURL }) => {
+  const places = Object.entries(await placesOf(shop))
+  const cookie = (({ name, value }) => `${name}=${value}`)(sessionOf(shop.cookies.metric, baseURL!))
+  const pick = fc.constantFrom(...NASTY)
+  const asked = fc.record({
+    place: fc.constantFrom(...places.map(([, place]) => place)),
+    method: fc.constantFrom('GET', 'POST', 'POST', 'POST'),
+    kind: fc.constantFrom('form', 'form', 'form', 'form', 'json', 'text', 'no-type', 'multipart', 'broken'),
+    values: fc.array(fc.tuple(fc.nat(30), pick), { maxLength: 12 }),
+  })
+  await fc.assert(
+    fc.asyncProperty(asked, async ({ place, method, kind, values }) => {
+      const named = values.map(
+        ([i, value]) => [place.fields[i % Math.max(1, place.fields.length)] ?? 'x', value] as const,
+      )
+      const query =
+        method === 'GET' ? `?${new URLSearchParams(named.map(([k, v]) => [k, v.toWellFormed()]))}` : ''
+      const response = await fetch(baseURL + place.path + query, {
+        method,
+        redirect: 'manual',
+        headers: { cookie, 'sec-fetch-site': 'same-origin', ...typeOf(kind) },
+        body: method === 'POST' ? bodyOf(kind, named) : null,
+      })
+      await response.arrayBuffer()
+      expect(
+        response.status,
+        `${method} ${place.path}${query} ${kind} ${JSON.stringify(named)}`,
+      ).toBeLessThan(500)
+    }),
+    { numRuns: 500 },
+  )
+})
+
+test('batches of entries answer anything with less than a fault', async ({ shop, baseURL }) => {
+  const { path } = (await placesOf(shop))['jobs/:jobId/tape']!
+  const cookie = (({ name, value }) => `${name}=${value}`)(sessionOf(shop.cookies.metric, baseURL!))
+  const good = anEntry('note', { text: 'hello' })
+  const deep = `${'['.repeat(100_000)}${']'.repeat(100_000)}`
+  const old = JSON.parse(readFileSync('core/tape/old-tapes/v1.json', 'utf8')) as object[]
+  const leaf = fc.oneof(
+    fc.constantFrom<unknown>(...NASTY, null, true, -1, 0.5, 1e300, [], {}),
+    fc.constant(nobody),
+  )
+  const spoilt = fc.tuple(fc.constantFrom(...old), fc.nat(12), leaf).map(([entry, at, value]) => {
+    const copy = structuredClone(entry) as Record<string, unknown> & { body: Record<string, unknown> }
+    const keys = [...Object.keys(copy), ...Object.keys(copy.body)]
+    const key = keys[at % keys.length]!
+    const into = Object.hasOwn(copy.body, key) ? copy.body : copy
+    into[key] = value
+    return JSON.stringify(copy)
+  })
+  const send = async (body: string) => {
+    const response = await fetch(baseURL + path, {
+      method: 'POST',
+      headers: { cookie, 'sec-fetch-site': 'same-origin', 'content-type': 'application/json' },
+      body,
+    })
+    return { status: response.status, text: await response.text() }
+  }
+  const batch = (...entries: string[]) =>
+    `{"userId":"${shop.userId}","sentAt":${Date.now()},"entries":[${entries.join(',')}]}`
+  for (const body of [
+    '',
+    '{',
+    'null',
+    '[]',
+    '"x"',
+    deep,
+    `{"entries":${deep}}`,
+    batch(deep),
+    batch('{"body":' + deep + '}'),
+  ])
+    expect((await send(body)).status, body.slice(0, 60)).toBeLessThan(500)
+  await fc.assert(
+    fc.asyncProperty(fc.array(spoilt, { minLength: 1, maxLength: 4 }), async (entries) => {
+      const { status, text } = await send(
+        batch(...entries, JSON.stringify({ ...good, entryId: randomUUID() })),
+      )
+      expect(status, `${text.slice(0, 200)} ${entries.join()}`).toBe(200)
+      // What is well-formed among them is taken all the same.
+      expect(text).toContain('"text":"hello"')
+    }),
+    { numRuns: 150 },
+  )
+  // And the job can still be opened, reported and labelled by everybody.
+  for (const page of [
+    path.replace('/tape', ''),
+    path.replace('tape', 'report'),
+    path.replace('tape', 'label'),
+  ])
+    expect((await fetch(baseURL + page, { headers: { cookie } })).status, page).toBe(200)
+})
+
+function typeOf(kind: string): Record<string, string> {
+  const type = {
+    json: 'application/json',
+    text: 'text/plain',
+    multipart: 'multipart/form-data',
+    broken: 'multipart/form-data; boundary=x',
+    form: 'application/x-www-form-urlencoded',
+  }[kind]
+  return type ? { 'content-type': type } : {}
+}
+
+function bodyOf(kind: string, named: (readonly [string, string])[]): string {
+  const text =
+    kind === 'form'
+      ? new URLSearchParams(named.map(([k, v]) => [k, v.toWellFormed()])).toString()
+      : kind === 'json'
+        ? JSON.stringify(Object.fromEntries(named))
+        : `--x\r\n${named.map(([, v]) => v).join('%')}`
+  return text.toWellFormed()
+}
