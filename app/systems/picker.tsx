@@ -1,4 +1,5 @@
-import { type ReactNode, useId, useState } from 'react'
+import { type ReactNode, useId, useRef, useState } from 'react'
+import { ask } from '~/live/ask'
 import { Form } from 'react-bootstrap'
 import { FieldNotes } from '~/ui/field'
 import { type SystemChoice, SYSTEMS_SHOWN } from './choice'
@@ -18,11 +19,15 @@ export function SystemPicker({ offered, name, value, onChoose, error, help }: Sy
   const id = useId()
   const [found, setFound] = useState(offered)
   const [message, setMessage] = useState('')
+  const asked = useRef('')
   const many = offered.length > SYSTEMS_SHOWN
   const find = async (text: string) => {
-    const response = await fetch(`/systems/find?search=${encodeURIComponent(text)}`).catch(() => undefined)
-    if (!response?.ok) return setMessage('No connection: choose from the list, or fill the system in later.')
-    const { systems } = (await response.json()) as { systems: SystemChoice[] }
+    asked.current = text
+    const answer = await ask<{ systems: SystemChoice[] }>(`/systems/find?search=${encodeURIComponent(text)}`)
+    // An answer to what was typed before comes too late.
+    if (asked.current !== text) return
+    if (!answer) return setMessage('No connection: choose from the list, or fill the system in later.')
+    const { systems } = answer
     setMessage(systems.length === 0 ? `Nothing has "${text}" in its name.` : '')
     setFound(systems)
   }

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
 import { type Entry, type EntryBodies, type EntryKind, foldTape, type JobState } from '#core/tape'
+import { ask } from '~/live/ask'
 import { listenForChanges } from '~/live/changes'
 import { makeEntry } from './device'
 import { useOutbox } from './outbox-context'
@@ -51,11 +52,9 @@ export function useTape(jobId: string, loaded: Entry[]): Tape {
 
   const fetchNew = useEffectEvent(async () => {
     const last = gaplessSeq(confirmed)
-    const response = await fetch(`/jobs/${jobId}/tape?after=${last}`).catch(() => undefined)
     // Without an answer the next change, or the next note, asks again.
-    if (!response?.ok || response.redirected) return
-    const { entries } = (await response.json()) as { entries: Entry[] }
-    setAdded((known) => [...known, ...entries])
+    const answer = await ask<{ entries: Entry[] }>(`/jobs/${jobId}/tape?after=${last}`)
+    if (answer) setAdded((known) => [...known, ...answer.entries])
   })
   useEffect(
     () =>

@@ -1,6 +1,7 @@
 import { type FormEvent, type KeyboardEvent, useCallback, useEffect, useRef, useState } from 'react'
 import { Modal } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
+import { ask } from '~/live/ask'
 import type { Found } from './find'
 
 const PAUSE_MS = 150
@@ -29,22 +30,21 @@ function Search({ close }: { close: () => void }) {
     search: '',
     found: [],
   })
-  const ask = useCallback(async (q: string) => {
-    const response = await fetch(`/find?q=${encodeURIComponent(q)}`).catch(() => undefined)
-    if (!response?.ok || response.redirected) return setAnswer({ search: q.trim(), found: [], lost: true })
-    setAnswer((await response.json()) as Answer)
+  const find = useCallback(async (q: string) => {
+    const answer = await ask<Answer>(`/find?q=${encodeURIComponent(q)}`)
+    setAnswer(answer ?? { search: q.trim(), found: [], lost: true })
   }, [])
   useEffect(() => {
-    timer.current = setTimeout(() => void ask(''), 0)
+    timer.current = setTimeout(() => void find(''), 0)
     return () => clearTimeout(timer.current)
-  }, [ask])
+  }, [find])
   const groups = [...new Set(found.map(({ group }) => group))]
   const settled = search === text.trim()
 
   const change = (next: string) => {
     setText(next)
     clearTimeout(timer.current)
-    timer.current = setTimeout(() => void ask(next), PAUSE_MS)
+    timer.current = setTimeout(() => void find(next), PAUSE_MS)
   }
   const submit = (event: FormEvent) => {
     event.preventDefault()

@@ -36,6 +36,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     headers: {
       'content-type': 'text/csv; charset=utf-8',
       'content-disposition': 'attachment; filename="keg-ledger.csv"',
+      // Squeezed on the way it would no longer wait for its reader.
+      'cache-control': 'private, no-store, no-transform',
     },
   })
 }

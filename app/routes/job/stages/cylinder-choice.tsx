@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { ask } from '~/live/ask'
 import { mayGive, mayTake, type Fitness } from '#core/cylinders'
 import type { JobState, Use } from '#core/tape'
 import { draft } from '~/tape/use-tape'
@@ -158,21 +159,33 @@ function FindByLabel({ use }: { use: Use }) {
   const { data, learn, state, note } = useJob()
   const [label, setLabel] = useState('')
   const [message, setMessage] = useState('')
+  const [near, setNear] = useState<JobCylinder[]>([])
   const find = async () => {
+    setNear([])
     if (label.trim() === '') return setMessage('Type the label on the cylinder.')
-    const response = await fetch(
+    const answer = await ask<{ cylinders: JobCylinder[] }>(
       `/cylinders/find?label=${encodeURIComponent(label.trim())}&job=${data.jobId}`,
-    ).catch(() => undefined)
-    if (!response?.ok) return setMessage('No connection: choose from the list, or note it and choose later.')
-    const { cylinders } = (await response.json()) as { cylinders: JobCylinder[] }
-    const exact = cylinders.find((c) => c.label.toLowerCase() === label.trim().toLowerCase()) ?? cylinders[0]
-    if (!exact) return setMessage(`No cylinder in use has "${label.trim()}" in its label.`)
-    learn(exact)
-    const reasons = reasonsAgainst(exact)
-    if (reasons.length > 0) return setMessage(`${exact.label}: ${reasons.join(' ')}`)
+    )
+    if (!answer) return setMessage('No connection: choose from the list, or note it and choose later.')
+    const { cylinders } = answer
+    const exact = cylinders.find((c) => c.label.toLowerCase() === label.trim().toLowerCase())
+    if (exact) return choose(exact)
+    // A label that is only like it may stand on another cylinder: that is for a person to say.
+    setMessage(
+      cylinders.length === 0
+        ? `No cylinder in use has "${label.trim()}" in its label.`
+        : `No cylinder has just the label "${label.trim()}". Which one is it?`,
+    )
+    setNear(cylinders)
+  }
+  const choose = (cylinder: JobCylinder) => {
+    setNear([])
+    learn(cylinder)
+    const reasons = reasonsAgainst(cylinder)
+    if (reasons.length > 0) return setMessage(`${cylinder.label}: ${reasons.join(' ')}`)
     setMessage('')
     setLabel('')
-    note([draft('cylinder-chosen', { cylinderId: exact.cylinderId, use, massMg: null })])
+    note([draft('cylinder-chosen', { cylinderId: cylinder.cylinderId, use, massMg: null })])
   }
   const reasonsAgainst = (cylinder: JobCylinder) =>
     fitnessOf(cylinder, use, null, state, data).refusals.map((r) => REASON_WORDS[r.code] ?? r.code)
@@ -193,6 +206,15 @@ function FindByLabel({ use }: { use: Use }) {
       {message && (
         <div className="field-error w-100" role="alert">
           {message}
+        </div>
+      )}
+      {near.length > 0 && (
+        <div className="row-of w-100" role="group" aria-label="Cylinders with a label like it">
+          {near.map((cylinder) => (
+            <Button key={cylinder.cylinderId} variant="outline-primary" onClick={() => choose(cylinder)}>
+              {cylinder.label}
+            </Button>
+          ))}
         </div>
       )}
     </>
