@@ -14,7 +14,7 @@ const MAY_STAND_ON = {
   command: ['db', 'demo', 'command'],
   benchmark: ['core', 'db', 'demo', 'testing', 'benchmark'],
   testing: ['core', 'db', 'app', 'testing'],
-  e2e: ['core', 'db', 'demo', 'testing', 'benchmark', 'e2e'],
+  e2e: ['core', 'db', 'app', 'demo', 'testing', 'benchmark', 'e2e'],
 }
 
 // Within core: which subject may use which. No circles.

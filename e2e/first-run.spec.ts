@@ -2,6 +2,7 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { expect, test } from '@playwright/test'
+import postgres from 'postgres'
 import { prepareDatabase } from '../db/migrate'
 import { ready } from './shop'
 
@@ -80,6 +81,45 @@ test('opens the shop for whoever has the code, once', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Add a cylinder' })).toBeVisible()
   await page.goto(`${origin}/first-run`)
   await expect(page).toHaveURL(`${origin}/`)
+})
+
+test('of two who press at once one opens the shop, and every process gives the same code', async () => {
+  const shops = () => withOwner((sql) => sql`select count(*)::int as count from shop`)
+  const addresses = `keg_first_${randomUUID().slice(0, 8)}`
+  const own = (url: string) => Object.assign(new URL(url), { pathname: `/${addresses}` }).href
+  const appUrl = own(process.env.KEG_DATABASE_URL!)
+  await prepareDatabase({
+    adminUrl: own(process.env.KEG_ADMIN_DATABASE_URL!),
+    ownerUrl: own(process.env.KEG_OWNER_DATABASE_URL!),
+    appUrl,
+  })
+  const servers = await Promise.all([1, 2].map((n) => serve(PORT + 40 + n, appUrl, /enter this code: (\d+)/)))
+  expect(new Set(servers.map((s) => s.found)).size).toBe(1)
+  const press = (n: number) =>
+    fetch(`http://127.0.0.1:${PORT + 41 + (n % 2)}/first-run`, {
+      method: 'POST',
+      redirect: 'manual',
+      headers: { 'sec-fetch-site': 'same-origin' },
+      body: new URLSearchParams({
+        code: servers[0]!.found,
+        shop: `Pier ${n}`,
+        timeZone: 'UTC',
+        name: `Pia ${n}`,
+        signIn: `pia-${n}`,
+        password: 'a long password',
+        units: 'metric',
+      }),
+    })
+  const answers = await Promise.all(Array.from({ length: 6 }, (_, n) => press(n)))
+  const entered = answers.filter((a) => a.headers.get('location') === '/' && a.headers.has('set-cookie'))
+  expect(entered).toHaveLength(1)
+  expect(await shops()).toEqual([{ count: 1 }])
+  expect((await press(7)).headers.get('location')).toBe('/sign-in')
+
+  async function withOwner<T>(ask: (sql: postgres.Sql) => Promise<T>) {
+    const sql = postgres(own(process.env.KEG_ADMIN_DATABASE_URL!), { max: 1 })
+    return ask(sql).finally(() => sql.end())
+  }
 })
 
 test('without its database Keg says that nothing was lost, and logs the reference that it shows', async ({

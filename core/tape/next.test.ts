@@ -2,8 +2,6 @@ import { describe, expect, it } from 'vitest'
 import { wrote as entry } from '../../testing/an-entry'
 import {
   type Entry,
-  type EntryBodies,
-  type EntryKind,
   foldTape,
   holdVerdict,
   lastHoldVerdict,

@@ -6,7 +6,6 @@ import {
   cylinderEffects,
   type Entry,
   type EntryBodies,
-  type EntryKind,
   foldTape,
   NewerEntryError,
   nextStep,
