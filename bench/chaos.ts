@@ -51,7 +51,7 @@ export async function chaos(setting: Setting): Promise<ChaosResult> {
     }
     // Each of them at least once, then as it comes.
     const names = Object.keys(act) as (keyof typeof act)[]
-    for (let i = 0; Date.now() < until; i++) {
+    for (let i = 0; i < names.length || Date.now() < until; i++) {
       const name = i < names.length ? names[i]! : random([...names, 'sessions ended', 'sessions ended'] as const)
       await act[name]()
       acts[name] = (acts[name] ?? 0) + 1

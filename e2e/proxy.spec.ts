@@ -9,7 +9,7 @@ test.describe.configure({ mode: 'default' })
 let behind: AServer
 let believing: AServer
 test.beforeAll(async () => {
-  const env = { KEG_ORIGIN: 'https://keg.harbour.test', KEG_RATE_SIGN_IN_ADDRESS: '4/3600' }
+  const env = { KEG_ORIGIN: 'https://keg.harbour.test', KEG_RATE_SIGN_IN_ADDRESS: '4/3599' }
   ;[behind, believing] = await Promise.all([
     aServer(process.env.KEG_DATABASE_URL!, env),
     aServer(process.env.KEG_DATABASE_URL!, { ...env, KEG_TRUST_PROXY: 'loopback' }),

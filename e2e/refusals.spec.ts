@@ -1,3 +1,4 @@
+import { aRunningJob } from './arrange'
 import { aCylinder, aSystem, expect, expectNoTrouble, open, showAllCylinders, test } from './shop'
 
 test('a cylinder that may not take the gas says why, and what to do', async ({ as, shop }) => {
@@ -112,16 +113,9 @@ test('an ambiguous weight is offered in its readings, and echoed before it count
 })
 
 test('past the limit there is an alarm, and the weight is recorded all the same', async ({ as, shop }) => {
-  const label = `Over ${Date.now()}`
-  await aCylinder(shop, { label, waterCapacityMg: 5_100_000, tareMg: 5_000_000 })
+  const { path } = await aRunningJob(shop, { waterCapacityMg: 5_100_000, tareMg: 5_000_000 })
   const page = await as('metric')
-  await open(page, '/jobs/new')
-  await page.getByRole('button', { name: 'Quick start from the roof' }).click()
-  await page.getByLabel('Refrigerant').selectOption('R-410A')
-  await page.getByLabel('Label of the cylinder on the scale').fill(label)
-  await page.getByLabel('Start weight').fill('5 kg')
-  await page.getByRole('button', { name: 'Go', exact: true }).click()
-  await expect(page.getByText(`Recovered into ${label}`)).toBeVisible()
+  await open(page, path)
   await page.getByLabel('The scale shows').fill('9.5 kg')
   await page.getByRole('button', { name: 'Note weight' }).click()
   await expect(page.getByRole('alert')).toContainText('past the limit: stop')

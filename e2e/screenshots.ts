@@ -80,7 +80,9 @@ async function shoot(
   await page.waitForLoadState('networkidle').catch(() => {})
   await then?.(page)
   // The chart draws itself a moment after its place is there.
-  await page.waitForTimeout(700)
+  if ((await page.locator('.strip-chart, .tool-chart').count()) > 0)
+    await page.locator(':is(.strip-chart, .tool-chart) svg path').first().waitFor({ state: 'attached' })
+  await page.evaluate(() => document.fonts.ready.then(() => undefined))
   await page.screenshot({ path: `${folder}/${name}.png` })
 }
 

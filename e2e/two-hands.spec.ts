@@ -1,25 +1,17 @@
 // Double clicks, two tabs, reloads, lost signal: every gram once.
 import type { Page } from '@playwright/test'
-import { cylinderOf, inShop, movements, tapeOf } from '#db'
-import { aCylinder, expect, expectNoTrouble, type Harbour, open, ready, test } from './shop'
+import { cylinderOf, inShop, movements } from '#db'
+import { aRunningJob } from './arrange'
+import { expect, expectNoTrouble, type Harbour, open, ready, test } from './shop'
 
 const settled = (page: Page) =>
   expect(page.locator('.tape').getByText('waiting', { exact: true })).toHaveCount(0)
 
-async function quickStart(page: Page, shop: Harbour) {
-  const label = `Quick ${crypto.randomUUID().slice(0, 8)}`
-  const cylinderId = await aCylinder(shop, { label })
-  await open(page, '/jobs/new')
-  await page.getByRole('button', { name: 'Quick start from the roof' }).click()
-  await page.getByLabel('Refrigerant').selectOption('R-410A')
-  await page.getByLabel('Label of the cylinder on the scale').fill(label)
-  await page.getByLabel('Start weight').fill('12 kg')
-  await page.getByRole('button', { name: 'Go', exact: true }).click()
-  await expect(page.getByText(`Recovered into ${label}`)).toBeVisible()
-  await ready(page)
-  const jobId = page.url().split('/').at(-1)!
-  const tape = () => inShop(shop.shopId, (tx) => tapeOf(tx, jobId))
-  return { cylinderId, jobId, label, tape }
+/** A recovery that runs, and its page. */
+async function running(page: Page, shop: Harbour) {
+  const job = await aRunningJob(shop)
+  await open(page, job.path)
+  return job
 }
 
 const weigh = async (page: Page, weight: string) => {
@@ -29,7 +21,7 @@ const weigh = async (page: Page, weight: string) => {
 
 test('a double click notes once and books once', async ({ as, shop }) => {
   const page = await as('metric')
-  const { cylinderId, tape } = await quickStart(page, shop)
+  const { cylinderId, tape } = await running(page, shop)
   await page.getByLabel('The scale shows').fill('13 kg')
   await page.getByRole('button', { name: 'Note weight' }).dblclick()
   await page.getByRole('button', { name: 'Finish …' }).click()
@@ -55,7 +47,7 @@ test('a double click notes once and books once', async ({ as, shop }) => {
 
 test('two tabs and two people on one job see the same, at once', async ({ as, shop }) => {
   const first = await as('metric')
-  const { jobId, tape } = await quickStart(first, shop)
+  const { jobId, tape } = await running(first, shop)
   const second = await as('metric', first.context())
   const other = await as('us')
   for (const page of [second, other]) await open(page, `/jobs/${jobId}`)
@@ -73,7 +65,7 @@ test('two tabs and two people on one job see the same, at once', async ({ as, sh
 
 test('what is noted while a page is on its way is not missed', async ({ as, shop }) => {
   const [here, away] = [await as('metric'), await as('us')]
-  const { jobId, tape } = await quickStart(here, shop)
+  const { jobId, tape } = await running(here, shop)
   const before = (await tape()).length
   await away.route(`**/jobs/${jobId}`, async (route) => {
     const response = await route.fetch()
@@ -88,7 +80,7 @@ test('what is noted while a page is on its way is not missed', async ({ as, shop
 
 test('a reload in mid-stage, the back button and leaving lose nothing', async ({ as, shop }) => {
   const page = await as('metric')
-  await quickStart(page, shop)
+  await running(page, shop)
   await weigh(page, '13 kg')
   await page.reload()
   await expect(page.locator('.hero').first()).toHaveText('1.000 kg')
@@ -103,7 +95,7 @@ test('a reload in mid-stage, the back button and leaving lose nothing', async ({
 
 test('without signal entries wait on the device, and are sent in order, once each', async ({ as, shop }) => {
   const page = await as('metric')
-  const { jobId, tape } = await quickStart(page, shop)
+  const { jobId, tape } = await running(page, shop)
   await settled(page)
   const before = (await tape()).length
 
@@ -136,7 +128,7 @@ test('without signal entries wait on the device, and are sent in order, once eac
 
 test('a correction moves books and total, and what was written stays on the tape', async ({ as, shop }) => {
   const page = await as('metric')
-  const { cylinderId } = await quickStart(page, shop)
+  const { cylinderId } = await running(page, shop)
   await page.getByRole('button', { name: 'Finish …' }).click()
   await page.getByLabel('Final weight on the scale').fill('15.3 kg')
   await page.getByRole('button', { name: 'End this transfer' }).click()
@@ -156,7 +148,7 @@ test('a correction moves books and total, and what was written stays on the tape
 
 test('another scale in mid-job can follow', async ({ as, shop }) => {
   const page = await as('metric')
-  await quickStart(page, shop)
+  await running(page, shop)
   await weigh(page, '13 kg')
   await page.getByRole('button', { name: 'Other scale …' }).click()
   await page.getByLabel('Which scale').fill('Old one')

@@ -1,29 +1,11 @@
 // Whose notes they are, what is not taken, and what others change meanwhile.
 import { randomUUID } from 'node:crypto'
 import type { BrowserContext, Page } from '@playwright/test'
-import { addPerson, bookReweigh, changePerson, inShop, openSession, tapeOf } from '#db'
+import { addPerson, bookReweigh, changePerson, inShop, openSession } from '#db'
 import { METRIC_UNITS } from '#core/units'
 import { aJob, anEntry, NOW, note } from '../testing/a-shop'
+import { aRunningJob } from './arrange'
 import { aCylinder, expect, expectNoTrouble, type Harbour, open, sessionOf, test } from './shop'
-
-/** A job with a recovery running, arranged without a page. */
-async function aRunningJob(shop: Harbour) {
-  const [jobId, cylinderId] = await Promise.all([aJob(shop), aCylinder(shop)])
-  await note(
-    shop,
-    jobId,
-    anEntry('job-described', { refrigerant: 'R-410A', title: 'Whose' }),
-    anEntry('run-started', {
-      runId: randomUUID(),
-      use: 'recover',
-      cylinderId,
-      scale: '',
-      mode: 'gross',
-      weightMg: 12e6,
-    }),
-  )
-  return { jobId, cylinderId, tape: () => inShop(shop.shopId, (tx) => tapeOf(tx, jobId)) }
-}
 
 /** Somebody of this test alone. */
 async function aTechnician(shop: Harbour, name: string) {
