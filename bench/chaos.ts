@@ -47,12 +47,14 @@ export async function chaos(setting: Setting): Promise<ChaosResult> {
       'database stopped, fast': () => restart(cluster, 'fast'),
       'database stopped, immediate': () => restart(cluster, 'immediate'),
       'database killed': () => restart(cluster, 'kill'),
+      'database paused': () => cluster.pause(3_000),
       'server killed': async () => void server.kill(),
     }
     // Each of them at least once, then as it comes.
     const names = Object.keys(act) as (keyof typeof act)[]
     for (let i = 0; i < names.length || Date.now() < until; i++) {
-      const name = i < names.length ? names[i]! : random([...names, 'sessions ended', 'sessions ended'] as const)
+      const name =
+        i < names.length ? names[i]! : random([...names, 'sessions ended', 'sessions ended'] as const)
       await act[name]()
       acts[name] = (acts[name] ?? 0) + 1
       await pause(500 + Math.random() * 3_000)
@@ -70,17 +72,23 @@ export async function failover(setting: Setting): Promise<ChaosResult & { tookOv
   try {
     await second.start('hot_standby=on')
     const both = first.url('app').replace(`:${first.port}`, `:${first.port},127.0.0.1:${second.port}`)
-    const result = await withPeople(first, both, setting, async (_server, until, confirmedSince) => {
-      await pause(setting.seconds * 300)
-      const taken = Date.now()
-      await first.stop('immediate')
-      await second.promote()
-      const promoted = Date.now()
-      while (confirmedSince(promoted) === 0) await pause(20)
-      tookOverMs = Date.now() - taken
-      while (Date.now() < until) await pause(100)
-      return { 'first server killed, standby promoted': 1 }
-    }, second)
+    const result = await withPeople(
+      first,
+      both,
+      setting,
+      async (_server, until, confirmedSince) => {
+        await pause(setting.seconds * 300)
+        const taken = Date.now()
+        await first.stop('immediate')
+        await second.promote()
+        const promoted = Date.now()
+        while (confirmedSince(promoted) === 0) await pause(20)
+        tookOverMs = Date.now() - taken
+        while (Date.now() < until) await pause(100)
+        return { 'first server killed, standby promoted': 1 }
+      },
+      second,
+    )
     return { ...result, tookOverMs }
   } finally {
     await Promise.all([first.remove(), second.remove()])
@@ -99,7 +107,11 @@ async function withPeople(
   ) => Promise<Record<string, number>>,
   readFrom: ACluster = cluster,
 ): Promise<ChaosResult> {
-  await prepareDatabase({ adminUrl: cluster.url('admin'), ownerUrl: cluster.url('owner'), appUrl: cluster.url('app') })
+  await prepareDatabase({
+    adminUrl: cluster.url('admin'),
+    ownerUrl: cluster.url('owner'),
+    appUrl: cluster.url('app'),
+  })
   if (readFrom !== cluster) await waitForSync(cluster)
   const usual = process.env.KEG_DATABASE_URL
   process.env.KEG_DATABASE_URL = appUrl
@@ -116,14 +128,17 @@ async function withPeople(
     const listening = new AbortController()
     const heard = { count: 0 }
     const people = [
-      ...jobs.map((jobId, i) => write(server, cookie, shop, jobId, cylinders[i]!, () => going, confirmed, count)),
+      ...jobs.map((jobId, i) =>
+        write(server, cookie, shop, jobId, cylinders[i]!, () => going, confirmed, count),
+      ),
     ]
     const ears = Array.from({ length: streams }, () => listen(server, cookie, listening.signal, heard))
     const until = Date.now() + seconds * 1000
     const acts = await trouble(server, until, (at) => confirmed.filter((c) => c.at > at).length)
     // Without anybody's help it comes back, and what is noted now is heard.
     const before = heard.count
-    for (let tries = 0; tries < 100 && (heard.count === before || !(await server.healthy())); tries++) await pause(200)
+    for (let tries = 0; tries < 100 && (heard.count === before || !(await server.healthy())); tries++)
+      await pause(200)
     const heardAtTheEnd = heard.count > before
     going = false
     await Promise.all(people)
@@ -168,7 +183,14 @@ async function write(
 ) {
   const runId = randomUUID()
   let weightMg = 12_000_000
-  let entry = anEntry('run-started', { runId, use: 'recover', cylinderId, scale: '', mode: 'gross', weightMg })
+  let entry = anEntry('run-started', {
+    runId,
+    use: 'recover',
+    cylinderId,
+    scale: '',
+    mode: 'gross',
+    weightMg,
+  })
   // The last one is finished, too: however it ends, the device knows.
   while (going() || !confirmed.some((c) => c.entryId === entry.entryId)) {
     const answer = await fetch(`${server.origin}/jobs/${jobId}/tape`, {
@@ -203,7 +225,9 @@ async function listen(server: AServer, cookie: string, signal: AbortSignal, hear
     try {
       const response = await fetch(`${server.origin}/events`, { headers: { cookie }, signal })
       if (response.ok)
-        for await (const part of response.body!.pipeThrough(new TextDecoderStream() as never) as AsyncIterable<string>)
+        for await (const part of response.body!.pipeThrough(
+          new TextDecoderStream() as never,
+        ) as AsyncIterable<string>)
           heard.count += part.split('"kind":"job"').length - 1
     } catch {
       // Cut off, like a browser's: it comes back.

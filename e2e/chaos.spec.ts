@@ -18,7 +18,7 @@ function expectSound(result: ChaosResult) {
 test('every confirmed entry is there, once, whatever ends meanwhile, and nobody has to help', async () => {
   const result = await chaos({ seconds: 10, writers: 4, streams: 10 })
   expectSound(result)
-  expect(Object.keys(result.acts)).toHaveLength(5)
+  expect(Object.keys(result.acts)).toHaveLength(6)
 })
 
 test('a standby takes over in the middle of writes, and writers and listeners follow', async () => {

@@ -12,7 +12,6 @@ const PHONE = { width: 390, height: 844 }
 const BY_SIGHT = ['color-contrast', 'target-size']
 const LOOKS = [
   { name: 'light at a desk', colorScheme: 'light', viewport: DESK, rules: undefined },
-  { name: 'dark at a desk', colorScheme: 'dark', viewport: DESK, rules: BY_SIGHT },
   { name: 'dark on a phone', colorScheme: 'dark', viewport: PHONE, rules: BY_SIGHT },
 ] as const
 type Look = (typeof LOOKS)[number]

@@ -25,6 +25,11 @@ const front = createServer({ pauseOnConnect: true }, (socket) => {
   else answerInPlace(socket)
 })
 
+if (process.env.KEG_ORIGIN && !/^https?:\/\/[^/]+\/?$/.test(process.env.KEG_ORIGIN)) {
+  console.error(`\n[keg] FAILED: KEG_ORIGIN is no address that a browser opens: ${process.env.KEG_ORIGIN}`)
+  console.error('[keg] What to do: set it to protocol and name, for example https://keg.example\n')
+  process.exit(1)
+}
 front.once('error', refuse)
 front.listen(port, host, () => {
   front.off('error', refuse)

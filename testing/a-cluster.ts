@@ -1,7 +1,7 @@
 // A database server of its own, to be ended, killed and replaced: made with PostgreSQL's own tools on 127.0.0.1.
 import { execFile, spawn } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { readdirSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import { chmod, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -19,6 +19,8 @@ export interface ACluster {
   stop: (mode: 'fast' | 'immediate') => Promise<void>
   /** kill -9 of its first process. */
   kill: () => Promise<void>
+  /** Stands still, connections and all, for so many ms. */
+  pause: (ms: number) => Promise<void>
   /** A hot standby that follows this one, stopped; its first process starts with `start`. */
   standby: () => Promise<ACluster & { promote: () => Promise<void> }>
   remove: () => Promise<void>
@@ -56,6 +58,7 @@ async function inFolder(folder: string): Promise<ACluster> {
   const stop: ACluster['stop'] = async (mode) => {
     await postgres('pg_ctl', '-D', data, '-m', mode, '-w', 'stop').catch(() => undefined)
   }
+  const first = async () => Number((await readFile(join(data, 'postmaster.pid'), 'utf8')).split('\n')[0])
   const start: ACluster['start'] = async (...settings) => {
     const options = [
       `port=${port}`,
@@ -74,8 +77,22 @@ async function inFolder(folder: string): Promise<ACluster> {
     start,
     stop,
     async kill() {
-      const pid = Number((await readFile(join(data, 'postmaster.pid'), 'utf8')).split('\n')[0])
-      process.kill(pid, 'SIGKILL')
+      process.kill(await first(), 'SIGKILL')
+    },
+    async pause(ms) {
+      const all = [await first(), ...childrenOf(await first())]
+      const tell = (signal: NodeJS.Signals) => {
+        for (const pid of all)
+          try {
+            process.kill(pid, signal)
+          } catch (error) {
+            // A session that has ended meanwhile.
+            if ((error as NodeJS.ErrnoException).code !== 'ESRCH') throw error
+          }
+      }
+      tell('SIGSTOP')
+      await new Promise((resolve) => setTimeout(resolve, ms))
+      tell('SIGCONT')
     },
     async standby() {
       const beside = await aFolder()
@@ -127,6 +144,20 @@ function postgres(program: string, ...args: string[]): Promise<void> {
     child.once('exit', (code) =>
       code === 0 ? resolve() : reject(new Error(`${program} ended with ${code}`)),
     )
+  })
+}
+
+/** The processes that a process has started and that are still there. */
+export function childrenOf(pid: number): number[] {
+  return readdirSync('/proc').flatMap((name) => {
+    if (!/^\d+$/.test(name)) return []
+    try {
+      const parent = /^PPid:\s*(\d+)/m.exec(readFileSync(`/proc/${name}/status`, 'utf8'))?.[1]
+      return Number(parent) === pid ? [Number(name)] : []
+    } catch {
+      // It ended while we looked.
+      return []
+    }
   })
 }
 

@@ -1,8 +1,8 @@
 // Keg as it is served: supervised, on a port of its own, before a database of the caller's.
 import { type ChildProcess, spawn } from 'node:child_process'
-import { readdirSync, readFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import { setTimeout as pause } from 'node:timers/promises'
-import { freePort } from './a-cluster'
+import { childrenOf, freePort } from './a-cluster'
 
 export interface AServer {
   origin: string
@@ -63,18 +63,7 @@ export async function aServer(databaseUrl: string, env: NodeJS.ProcessEnv = {}):
 }
 
 function childOf(supervisor: ChildProcess): number | undefined {
-  for (const name of readdirSync('/proc')) {
-    if (!/^\d+$/.test(name)) continue
-    try {
-      const parent = /^PPid:\s*(\d+)/m.exec(readFileSync(`/proc/${name}/status`, 'utf8'))?.[1]
-      if (
-        Number(parent) === supervisor.pid &&
-        readFileSync(`/proc/${name}/cmdline`, 'utf8').includes('listen.ts')
-      )
-        return Number(name)
-    } catch {
-      // It ended while we looked.
-    }
-  }
-  return undefined
+  return childrenOf(supervisor.pid!).find((pid) =>
+    readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('listen.ts'),
+  )
 }

@@ -300,6 +300,27 @@ describe('Outbox', () => {
     expect(tell).not.toHaveBeenCalled()
   })
 
+  it('sends all the same while an older page in another tab holds the store, and finds it again after', async () => {
+    stop()
+    vi.resetModules()
+    await new Promise((resolve) => (indexedDB.deleteDatabase('keg').onsuccess = resolve))
+    const older = await new Promise<IDBDatabase>((resolve) => {
+      const asked = indexedDB.open('keg', 1)
+      asked.onupgradeneeded = () => asked.result.createObjectStore('waiting', { keyPath: 'entryId' })
+      asked.onsuccess = () => resolve(asked.result)
+    })
+    const fresh = new (await import('./outbox')).Outbox('held up')
+    const each = entry()
+    await fresh.put('job', [each])
+    expect(posted).toEqual([[each.entryId]])
+    expect(fresh.snapshot()).toMatchObject({ kept: false, waiting: [] })
+    older.close()
+    answer = 'down'
+    await fresh.put('job', [entry()])
+    expect(fresh.snapshot()).toMatchObject({ kept: true, signal: 'lost' })
+    fresh.stop()
+  })
+
   it('sends all the same when the device keeps nothing, and says so', async () => {
     vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
       throw new DOMException('no room', 'QuotaExceededError')

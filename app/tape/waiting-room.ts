@@ -31,8 +31,30 @@ interface Schema extends DBSchema {
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
 
-/** Kept on the device: leaving the page or reloading it loses nothing. */
+const OPEN_MS = 3_000
+
+/**
+ * Kept on the device: leaving the page or reloading it loses nothing.
+ * @throws Error while it cannot be opened: an older page in another tab may hold it
+ */
 function room(): Promise<IDBPDatabase<Schema>> {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const late = new Promise<never>((_, reject) => {
+    // Whoever has waited in vain once does not wait again at every note.
+    timer = setTimeout(
+      () => {
+        heldUp = true
+        reject(new Error('The store of this device does not open.'))
+      },
+      heldUp ? 0 : OPEN_MS,
+    )
+  })
+  return Promise.race([openRoom(), late]).finally(() => clearTimeout(timer))
+}
+
+let heldUp = false
+
+function openRoom(): Promise<IDBPDatabase<Schema>> {
   opened ??= openDB<Schema>('keg', 2, {
     upgrade(db, oldVersion) {
       if (oldVersion < 1) db.createObjectStore('waiting', { keyPath: 'entryId' })
@@ -42,6 +64,10 @@ function room(): Promise<IDBPDatabase<Schema>> {
     blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
     terminated: () => (opened = undefined),
   })
+  opened.then(
+    () => (heldUp = false),
+    () => (opened = undefined),
+  )
   return opened
 }
 

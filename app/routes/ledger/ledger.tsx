@@ -92,14 +92,15 @@ export default function Ledger({ loaderData }: Route.ComponentProps) {
         </button>
         {Object.keys(search).length > 0 && <Link to="/ledger">All of it</Link>}
       </Form>
-      {wrong && (
+      {wrong ? (
         <p className="field-error" role="alert">
           {wrong}
         </p>
+      ) : (
+        <div className="sheet">
+          <MovementTable movements={movements} timeZone={timeZone} />
+        </div>
       )}
-      <div className="sheet">
-        <MovementTable movements={movements} timeZone={timeZone} />
-      </div>
       {next && (
         <Link
           className="btn btn-outline-secondary mt-3"
