@@ -15,6 +15,8 @@ export interface BulkSizes {
  */
 export async function fillShop(tx: ShopTx, sizes: BulkSizes, userId: string, siteId: string): Promise<void> {
   const { cylinders, systems, jobs, entriesPerJob } = sizes
+  // Hundreds of thousands of rows at once take longer than anything else here may.
+  await tx`set local statement_timeout = 0`
   await tx`
     insert into cylinder (shop_id, cylinder_id, label, kind, refrigerant, tare_mg, water_capacity_mg,
       service_pressure_pa, tested_on, test_years, created_at)
