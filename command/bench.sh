@@ -13,7 +13,7 @@ keg_bench() {
   cluster_start bench
   migrate
   step "Loading a large shop; about a minute"
-  export KEG_PORT=${KEG_PORT:-4698} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn
+  export KEG_PORT=${KEG_PORT:-4698} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn KEG_RATE_APPEND=100000/60
   run_server >"$STATE/server.log" 2>&1 &
   local server=$!
   wait_for_server "$STATE/server.log"

@@ -130,9 +130,9 @@ cluster_join() {
 cluster_stop() {
   local code=$?
   trap - EXIT INT TERM
-  [ -n "${STATE:-}" ] && touch "$STATE/leaving"
+  if [ -n "${STATE:-}" ]; then touch "$STATE/leaving" || true; fi
   # shellcheck disable=SC2086
-  [ -n "${WATCHERS:-}" ] && kill $WATCHERS 2>/dev/null
+  if [ -n "${WATCHERS:-}" ]; then kill $WATCHERS 2>/dev/null || true; fi
   if [ -n "${STATE:-}" ] && [ -f "$STATE/pg/postmaster.pid" ]; then
     as_database_user "$(pg_bin)/pg_ctl" -D "$STATE/pg" -m fast -w stop >/dev/null 2>&1 || true
   fi

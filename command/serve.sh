@@ -83,7 +83,7 @@ without_passwords() {
     umask 077
     printf '%s' "$KEG_DATABASE_URL" >"$address"
   )
-  KEG_DATABASE_URL_FILE=$address KEG_STATE=$STATE exec \
+  KEG_DATABASE_URL_FILE=$address exec \
     env -u KEG_DATABASE_URL -u KEG_OWNER_DATABASE_URL -u KEG_ADMIN_DATABASE_URL "$@"
 }
 

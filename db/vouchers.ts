@@ -18,6 +18,8 @@ export interface VoucherRequest {
   userId: string
   /** Free words: supplier, papers, reason. */
   text: string
+  /** With which state of the cylinder its page was opened; undefined: whatever it is now. */
+  version?: number
 }
 
 /** The cylinder's state does not allow it; the text says what to do. */
@@ -151,6 +153,10 @@ async function once(
   const cylinder = await cylinderOf(tx, cylinderId)
   if (!cylinder) throw new VoucherError('There is no such cylinder in this shop.')
   if (cylinder.retired) throw new VoucherError('This cylinder is retired: nothing more is booked on it.')
+  if (request.version !== undefined && request.version !== cylinder.version)
+    throw new VoucherError(
+      'Somebody changed this cylinder after you opened its page. Here is what it is now: look at it again, then book.',
+    )
   const due = await movementsFor(cylinder)
   await tx`
     insert into voucher (shop_id, voucher_id, kind, at, booked_at, user_id, body)

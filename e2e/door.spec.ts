@@ -1,3 +1,4 @@
+import { aJob } from '../testing/a-shop'
 import { expect, open, PASSWORD, ready, test } from './shop'
 
 test('signing in keeps the name, leads back to where one was, and out again', async ({ page, shop }) => {
@@ -64,6 +65,58 @@ test('answers carry their guards, and refuse what comes from elsewhere', async (
   expect((await request.get('/events', { maxRedirects: 0 })).status()).toBe(302)
   expect((await request.get(`${baseURL}/healthz`)).status()).toBe(200)
   void shop
+})
+
+test('what is a shop’s is kept by no cache, and belongs to its cookie', async ({
+  as,
+  request,
+  baseURL,
+  shop,
+}) => {
+  const page = await as('metric')
+  const job = await aJob(shop)
+  const cookie = (await page.context().cookies(baseURL)).map((c) => `${c.name}=${c.value}`).join('; ')
+  for (const path of [
+    '/',
+    '/_root.data',
+    '/ledger',
+    '/ledger.csv',
+    `/jobs/${job}/tape`,
+    '/find?q=a',
+    '/settings.data',
+  ]) {
+    const answer = await request.get(path, { headers: { cookie } })
+    expect(answer.status(), path).toBe(200)
+    expect(answer.headers()['cache-control'], path).toMatch(/^private, no-store/)
+    expect(answer.headers().vary?.toLowerCase(), path).toContain('cookie')
+  }
+})
+
+test('signing in over a session ends the old one', async ({ browser, shop, baseURL }) => {
+  const context = await browser.newContext()
+  const page = await context.newPage()
+  const signIn = async () => {
+    await page.goto('/sign-in')
+    await page.getByLabel('Sign-in name').fill(shop.signIn.us)
+    await page.getByLabel('Password').fill(PASSWORD)
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()
+    return (await context.cookies()).find((c) => c.name === 'keg_session')!.value
+  }
+  const first = await signIn()
+  // The door stays shut to whoever is in: it is opened from another tab, sent from this one.
+  const answer = await page.request.post('/sign-in', {
+    headers: { 'sec-fetch-site': 'same-origin' },
+    form: { signIn: shop.signIn.us, password: PASSWORD },
+    maxRedirects: 0,
+  })
+  expect(answer.status()).toBe(302)
+  const old = await fetch(`${baseURL}/ledger`, {
+    headers: { cookie: `keg_session=${first}` },
+    redirect: 'manual',
+  })
+  expect(old.headers.get('location')).toMatch(/sign-in/)
+  await context.close()
 })
 
 test('a trainee reads everything and changes nothing', async ({ as, shop }) => {

@@ -155,6 +155,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'cylinders/:cylinderId': at(
       `/cylinders/${cylinder}`,
       'kind',
+      'version',
       'voucherId',
       'weight',
       'rest',

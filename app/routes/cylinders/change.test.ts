@@ -116,8 +116,14 @@ describe("a cylinder's data", () => {
   })
   it('become better by an act of its own, with its reason', async () => {
     const id = await aCylinder(shop, { condition: 'doubtful' })
-    const judge = (text: string) => {
-      const fields = { kind: 'judge', voucherId: randomUUID(), condition: 'clean', text }
+    const judge = (text: string, version = 1) => {
+      const fields = {
+        kind: 'judge',
+        voucherId: randomUUID(),
+        version: String(version),
+        condition: 'clean',
+        text,
+      }
       return answered(
         page({ request: sendForm(fields), context: technician, params: { cylinderId: id } } as never),
       )
@@ -130,6 +136,13 @@ describe("a cylinder's data", () => {
       condition: 'clean',
       text: 'Laboratory sheet 1142',
     })
+    // Marked by somebody else after the page was opened: not undone by a press on the old page.
+    await change(id, { condition: 'mixed' })
+    expect((await judge('Read on the old page', 2)).body).toMatchObject({
+      errors: { judge: expect.stringContaining('Somebody changed this cylinder') as string },
+      typed: { text: 'Read on the old page' },
+    })
+    expect((await read(id)).condition).toBe('mixed')
   })
   it('name days that have been, and owners that there are', async () => {
     const id = await aCylinder(shop)

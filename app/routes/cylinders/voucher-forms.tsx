@@ -68,6 +68,7 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
       >
         <input type="hidden" name="kind" value={kind} />
         <input type="hidden" name="voucherId" value={voucherId} suppressHydrationWarning />
+        <input type="hidden" name="version" value={cylinder.version} />
         {kind === 'reweigh' && (
           <MeasureField
             name="weight"

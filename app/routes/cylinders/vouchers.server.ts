@@ -10,12 +10,23 @@ import {
   type ShopTx,
   type VoucherRequest,
 } from '#db'
-import { checkForm, id, measured, ownText, type Refused, refuse, text, typedIn } from '~/form/read.server'
+import {
+  checkForm,
+  id,
+  measured,
+  ownText,
+  type Refused,
+  refuse,
+  text,
+  typedIn,
+  version,
+} from '~/form/read.server'
 import type { Reading } from '~/ui/measure'
 
 export interface Voucher {
   kind: (typeof KINDS)[number]
   voucherId: string
+  version: number
   weight?: number
   rest?: 'reclaimer' | 'lost'
   condition?: Condition
@@ -41,6 +52,7 @@ export async function readVoucher(
       .required()
       .messages({ '*': 'This page is out of date: reload it.' }),
     voucherId: id,
+    version,
     weight: NEEDS_WEIGHT.includes(kind)
       ? measured('weight', 'what the scale shows', reading).required()
       : Joi.any().strip(),
@@ -67,9 +79,11 @@ export async function readVoucher(
 export function bookVoucher(
   tx: ShopTx,
   voucher: Voucher,
-  common: Omit<VoucherRequest, 'voucherId' | 'text'>,
+  common: Omit<VoucherRequest, 'voucherId' | 'text' | 'version'>,
 ): Promise<void> {
   const request = { ...common, voucherId: voucher.voucherId, text: voucher.text ?? '' }
+  // What is decided on what the page shows; a weight is what the scale shows, whatever others did meanwhile.
+  const decided = { ...request, version: voucher.version }
   const massMg = voucher.weight ?? 0
   switch (voucher.kind) {
     case 'reweigh':
@@ -79,10 +93,10 @@ export function bookVoucher(
     case 'shipment':
       return bookShipment(tx, { ...request, massMg })
     case 'retire':
-      return bookRetirement(tx, { ...request, rest: voucher.rest ?? 'reclaimer' })
+      return bookRetirement(tx, { ...decided, rest: voucher.rest ?? 'reclaimer' })
     case 'recondition':
-      return bookRecondition(tx, request)
+      return bookRecondition(tx, decided)
     case 'judge':
-      return bookJudgement(tx, { ...request, condition: voucher.condition! })
+      return bookJudgement(tx, { ...decided, condition: voucher.condition! })
   }
 }
