@@ -8,6 +8,7 @@ import { type Entry, foldTape } from '#core/tape'
 import { evacuationCurve } from '#core/vacuum'
 import { addPerson, closeDatabase, customerNamed, foundShop, inShop, openSession, siteNamed } from '#db'
 import { analyse, fillShop } from '../db/bulk'
+import { cookieOf } from '../testing/a-session'
 import { contention } from './contention'
 
 const SIZES = { cylinders: 5_000, systems: 2_000, jobs: 20_000, entriesPerJob: 20 }
@@ -61,8 +62,7 @@ async function largeShop(): Promise<string> {
   console.log(
     `Loaded ${SIZES.cylinders} cylinders, ${SIZES.jobs} jobs, ${entries} entries in ${((performance.now() - started) / 1000).toFixed(0)} s`,
   )
-  const token = await openSession(shop.shopId, shop.userId)
-  return `keg_session=${encodeURIComponent(Buffer.from(JSON.stringify(token)).toString('base64'))}`
+  return cookieOf(await openSession(shop.shopId, shop.userId))
 }
 
 /** One request after another, warm, uncompressed; 95 of 100 are quicker than what is shown. */

@@ -8,6 +8,7 @@ import { prepareDatabase } from '../db/migrate'
 import { type Books, checkBooks } from '../db/restore'
 import { aCluster, type ACluster } from '../testing/a-cluster'
 import { aServer, type AServer } from '../testing/a-server'
+import { cookieOf } from '../testing/a-session'
 import { aCylinder, aJob, anEntry, type AShop, aShop } from '../testing/a-shop'
 
 export interface ChaosResult {
@@ -275,9 +276,4 @@ async function waitForSync(cluster: ACluster) {
   } finally {
     await sql.end()
   }
-}
-
-/** As the browser would send it. */
-function cookieOf(token: string): string {
-  return `keg_session=${encodeURIComponent(Buffer.from(JSON.stringify(token)).toString('base64'))}`
 }

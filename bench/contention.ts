@@ -1,6 +1,7 @@
 // Twenty seconds in which everybody wants the same: quick starts and re-weighs on one cylinder, two jobs on one system.
 import { randomUUID } from 'node:crypto'
 import { cylinderOf, inShop, openSession } from '#db'
+import { cookieOf } from '../testing/a-session'
 import { aCylinder, aJob, anEntry, aShop, aSystem } from '../testing/a-shop'
 
 const SECONDS = 20
@@ -14,7 +15,7 @@ export async function contention(origin: string): Promise<Contention> {
   const shop = await aShop()
   const token = await openSession(shop.shopId, shop.userId)
   const headers = {
-    cookie: `keg_session=${encodeURIComponent(Buffer.from(JSON.stringify(token)).toString('base64'))}`,
+    cookie: cookieOf(token),
     'sec-fetch-site': 'same-origin',
   }
   const [cylinder, system] = await Promise.all([aCylinder(shop, { label: 'Wanted' }), aSystem(shop)])

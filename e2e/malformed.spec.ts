@@ -4,8 +4,9 @@ import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import { bookReweigh, inShop } from '#db'
 import routes from '../app/routes'
+import { cookieOf } from '../testing/a-session'
 import { aJob, anEntry, note } from '../testing/a-shop'
-import { aCylinder, aSystem, expect, type Harbour, sessionOf, test } from './shop'
+import { aCylinder, aSystem, expect, type Harbour, test } from './shop'
 
 test.setTimeout(120_000)
 
@@ -191,7 +192,7 @@ test('every route is among those that are tried', async ({ shop }) => {
 
 test('forms and resources answer anything with less than a fault', async ({ shop, baseURL }) => {
   const places = Object.entries(await placesOf(shop))
-  const cookie = (({ name, value }) => `${name}=${value}`)(sessionOf(shop.cookies.metric, baseURL!))
+  const cookie = cookieOf(shop.cookies.metric)
   const pick = fc.constantFrom(...NASTY)
   const asked = fc.record({
     place: fc.constantFrom(...places.map(([, place]) => place)),
@@ -224,7 +225,7 @@ test('forms and resources answer anything with less than a fault', async ({ shop
 
 test('batches of entries answer anything with less than a fault', async ({ shop, baseURL }) => {
   const { path } = (await placesOf(shop))['jobs/:jobId/tape']!
-  const cookie = (({ name, value }) => `${name}=${value}`)(sessionOf(shop.cookies.metric, baseURL!))
+  const cookie = cookieOf(shop.cookies.metric)
   const good = anEntry('note', { text: 'hello' })
   const deep = `${'['.repeat(100_000)}${']'.repeat(100_000)}`
   const old = JSON.parse(readFileSync('core/tape/old-tapes/v1.json', 'utf8')) as object[]

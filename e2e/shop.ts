@@ -4,6 +4,7 @@ import { hash } from '@node-rs/argon2'
 import { type BrowserContext, expect, type Page, test as base } from '@playwright/test'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import { addPerson, inShop, openSession } from '#db'
+import { sessionOf } from '../testing/a-session'
 import { aCylinder, type AShop, aShop, aSystem, NOW } from '../testing/a-shop'
 
 type Who = 'metric' | 'us' | 'trainee'
@@ -98,15 +99,6 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
   },
 })
 
-/** The cookie that a session's token travels in. */
-export const sessionOf = (token: string, url: string) => ({
-  name: 'keg_session',
-  value: encodeURIComponent(Buffer.from(JSON.stringify(token)).toString('base64')),
-  url,
-  httpOnly: true,
-  sameSite: 'Lax' as const,
-})
-
 const troubles = new WeakMap<Page, string[]>()
 
 /** Everything the browser complains about. A refused form is no complaint. */
@@ -150,4 +142,4 @@ export async function showAllCylinders(page: Page) {
   }
 }
 
-export { aCylinder, aSystem, expect }
+export { aCylinder, aSystem, expect, sessionOf }
