@@ -99,15 +99,21 @@ function answerInPlace(socket: Socket) {
   socket.resume()
 }
 
-function answerMeanwhile(_request: IncomingMessage, response: ServerResponse) {
+/** A page comes back by itself; what was sent is not sent again without being asked. */
+function answerMeanwhile({ method, headers }: IncomingMessage, response: ServerResponse) {
+  const page = method === 'GET' && headers.accept?.includes('text/html')
   response.writeHead(503, {
-    'content-type': 'text/plain; charset=utf-8',
+    'content-type': `text/${page ? 'html' : 'plain'}; charset=utf-8`,
     'retry-after': '2',
     'cache-control': 'no-store',
     connection: 'close',
   })
-  response.end('Keg is starting again: nothing was lost. Try again in a moment.\n')
+  response.end(page ? MEANWHILE : 'Keg is starting again, and nothing was lost. Try again in a moment.\n')
 }
+
+const MEANWHILE = `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta http-equiv="refresh" content="2">
+<meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>Keg</title></head>
+<body><p>Keg is starting again, and nothing was lost. This page comes back by itself.</p></body></html>`
 
 function refuse(error: NodeJS.ErrnoException) {
   console.error(

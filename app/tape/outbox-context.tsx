@@ -19,7 +19,7 @@ const SIGNED_IN = 'keg-signed-in'
 export function OutboxProvider({ person: { userId, name }, children }: OutboxProviderProps) {
   const [outbox] = useState(() => new Outbox(userId, name))
   useEffect(() => {
-    localStorage.setItem(SIGNED_IN, userId)
+    tellOtherTabs(userId)
     const leave = () => {
       outbox.stop()
       location.reload()
@@ -39,6 +39,14 @@ export function OutboxProvider({ person: { userId, name }, children }: OutboxPro
     }
   }, [outbox, userId])
   return <OutboxContext value={outbox}>{children}</OutboxContext>
+}
+
+function tellOtherTabs(userId: string) {
+  try {
+    localStorage.setItem(SIGNED_IN, userId)
+  } catch {
+    // A browser that keeps nothing: the server still refuses notes in another's name.
+  }
 }
 
 export function useOutbox() {

@@ -2,7 +2,7 @@ import { findApiToken, inShop } from '#db'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import { now, todayIn } from '~/session/clock.server'
 import { log } from '~/session/log.server'
-import { overLimit } from '~/session/rate.server'
+import { addressKey, overLimit } from '~/session/rate.server'
 import { requestFacts } from '~/session/request-facts'
 import { answer, inputProblems } from '~/slide-rule/answer.server'
 import { cylindersFor } from '~/slide-rule/cylinders.server'
@@ -67,7 +67,9 @@ export function action() {
 async function holderOf(request: Request, address: string) {
   const [, token] = /^Bearer +(\S+)$/i.exec(request.headers.get('authorization') ?? '') ?? []
   const holder = token ? await findApiToken(token, now()) : undefined
-  const over = holder ? await overLimit('API', holder.tokenId) : await overLimit('API_STRANGER', address)
+  const over = holder
+    ? await overLimit('API', holder.tokenId)
+    : await overLimit('API_STRANGER', addressKey(address))
   if (over) return problem(429, 'Too many at once', over, { headers: { 'retry-after': '60' } })
   if (holder) return holder
   return problem(
