@@ -26,7 +26,10 @@ export default defineConfig({
   webServer: {
     command: 'node --import tsx server/listen.ts',
     url: `${baseURL}/healthz`,
-    env: { NODE_ENV: 'production', KEG_PORT: String(port), KEG_RATE_SIGN_IN: '10/300',
+    env: {
+      NODE_ENV: 'production',
+      KEG_PORT: String(port),
+      KEG_RATE_SIGN_IN: '10/300',
       // One address for all of them.
       KEG_RATE_SIGN_IN_ADDRESS: '5000/300',
       KEG_RATE_APPEND: '5000/60',

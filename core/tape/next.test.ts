@@ -1,14 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { wrote as entry } from '../../testing/an-entry'
-import {
-  type Entry,
-  foldTape,
-  holdVerdict,
-  lastHoldVerdict,
-  nextStep,
-  openRun,
-  stageProgress,
-} from '.'
+import { type Entry, foldTape, holdVerdict, lastHoldVerdict, nextStep, openRun, stageProgress } from '.'
 
 const run = (runId: string, use: 'recover' | 'charge', weightMg: number) =>
   entry('run-started', { runId, use, cylinderId: 'A', scale: '', mode: 'gross', weightMg })
