@@ -5,8 +5,8 @@ import postgres from 'postgres'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { aCylinder, aJob, anEntry, aShop, note } from '../testing/a-shop'
 import { closeDatabase, databaseAnswers, inShop } from './connection'
-import { movements } from './movements'
-import { tapeOf } from './tape'
+import { movements } from './ledger/movements'
+import { tapeOf } from './jobs/tape'
 
 // Sessions of this file only: other tests use the same server.
 const name = `keg-lost-${randomUUID().slice(0, 8)}`

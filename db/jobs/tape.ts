@@ -1,5 +1,5 @@
 import type { Entry } from '#core/tape'
-import type { ShopTx } from './connection'
+import type { ShopTx } from '../connection'
 
 interface EntryRow {
   entryId: string

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../testing/a-shop'
+import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../../testing/a-shop'
 import {
   addCylinder,
   bookArrival,
@@ -20,7 +20,7 @@ import {
   systemOf,
   tapeOf,
   VoucherError,
-} from '.'
+} from '..'
 
 let shop: AShop
 beforeAll(async () => {

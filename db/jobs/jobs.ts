@@ -1,6 +1,6 @@
 import type { JobStatus, NextStep, Stage } from '#core/tape'
-import type { ShopTx } from './connection'
-import { lock } from './locks'
+import type { ShopTx } from '../connection'
+import { lock } from '../locks'
 
 export interface JobHead {
   jobId: string

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { database, inShop, type ShopTx } from './connection'
+import { database, inShop, type ShopTx } from '../connection'
 import { type Person, personOf } from './people'
-import { readShop, type Shop } from './shop'
+import { readShop, type Shop } from '../shop'
 
 export interface SignedIn {
   shop: Shop

@@ -1,6 +1,6 @@
 import { type Entry, FOLD_VERSION, foldTape, type JobState, nextStep } from '#core/tape'
-import { database, inShop, type ShopTx } from './connection'
-import { lock } from './locks'
+import { database, inShop, type ShopTx } from '../connection'
+import { lock } from '../locks'
 import { tapeOf } from './tape'
 
 /** Keeps the projection of a tape that lists read. */

@@ -1,5 +1,5 @@
-import type { ShopTx } from './connection'
-import { lock } from './locks'
+import type { ShopTx } from '../connection'
+import { lock } from '../locks'
 
 export type Role = 'manager' | 'technician' | 'trainee'
 

@@ -10,14 +10,14 @@ import {
   reservations,
 } from '#core/tape'
 import type { Reason } from '#core/verdict'
-import { announce } from './changes'
-import type { ShopTx } from './connection'
-import { type CylinderRow, cylinderOf } from './cylinders'
-import { lock } from './locks'
-import { book, bookedFor, systemBeforeMg } from './movements'
-import { readShop } from './shop'
+import { announce } from '../changes'
+import type { ShopTx } from '../connection'
+import { type CylinderRow, cylinderOf } from '../cylinders'
+import { lock } from '../locks'
+import { book, bookedFor, systemBeforeMg } from '../ledger/movements'
+import { readShop } from '../shop'
 import { summarise } from './summary'
-import { systemOf } from './systems'
+import { systemOf } from '../systems'
 import { tapeOf, writeEntries } from './tape'
 
 export interface AppendRequest {

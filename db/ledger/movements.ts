@@ -1,6 +1,6 @@
 import type { Booking, KnownBy, Place, PlaceKind } from '#core/ledger'
 import { place } from '#core/ledger'
-import type { ShopTx } from './connection'
+import type { ShopTx } from '../connection'
 
 interface MovementColumns {
   booking: string

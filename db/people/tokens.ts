@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
-import { database, inShop, type ShopTx } from './connection'
-import { readShop, type Shop } from './shop'
+import { database, inShop, type ShopTx } from '../connection'
+import { readShop, type Shop } from '../shop'
 import { hashOf } from './sign-in'
 
 /** calc: work things out; cylinders: look at the shop's cylinders while doing so. */
