@@ -9,7 +9,8 @@ export default defineConfig({
   workers: 2,
   fullyParallel: true,
   timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // Two cores, and chaos on them.
+  expect: { timeout: 15_000 },
   forbidOnly: process.env.CI !== undefined,
   reporter: [['list'], ['json', { outputFile: 'test-results/playwright.json' }]],
   use: {

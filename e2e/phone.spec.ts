@@ -168,8 +168,9 @@ test('the quick-entry line: help, times gone by, and what it cannot read', async
   expectNoTrouble(page)
 })
 
-test('keys lead to the places, and can be switched off', async ({ as, shop }) => {
-  const page = await as('metric')
+test('keys lead to the places, and can be switched off', async ({ as, browser, shop }) => {
+  // The browser remembers it: one of its own.
+  const page = await as('metric', await browser.newContext())
   await open(page, '/')
   for (const [key, heading] of [
     ['c', 'Cylinders'],
@@ -191,6 +192,7 @@ test('keys lead to the places, and can be switched off', async ({ as, shop }) =>
   await expect(page.getByRole('progressbar')).toHaveCount(0)
   await expect(page).toHaveURL(/\/$/)
   expectNoTrouble(page)
+  await page.context().close()
   void shop
 })
 

@@ -316,8 +316,11 @@ describe('Outbox', () => {
     expect(fresh.snapshot()).toMatchObject({ kept: false, waiting: [] })
     older.close()
     answer = 'down'
-    await fresh.put('job', [entry()])
-    expect(fresh.snapshot()).toMatchObject({ kept: true, signal: 'lost' })
+    const noted = async () => {
+      await fresh.put('job', [entry()])
+      return fresh.snapshot()
+    }
+    await expect.poll(noted).toMatchObject({ kept: true, signal: 'lost' })
     fresh.stop()
   })
 
