@@ -1,5 +1,6 @@
-import { useEffect, useEffectEvent, useRef } from 'react'
+import { useEffect, useEffectEvent, useRef, useSyncExternalStore } from 'react'
 import { useRevalidator } from 'react-router'
+import { reloadState, subscribeToReloads } from './last-good'
 
 export interface Change {
   kind: 'job' | 'cylinder' | 'refetch'
@@ -39,7 +40,19 @@ export function useRefresh(concerns: (change: Change) => boolean) {
     missed.current = false
     void revalidate()
   }, [state, revalidate])
+  // What could not be loaded is tried again, whether or not anything changes.
+  const stale = useSyncExternalStore(subscribeToReloads, reloadState, () => undefined) !== undefined
+  const tryAgain = useEffectEvent(() => {
+    if (state === 'idle') void revalidate()
+  })
+  useEffect(() => {
+    if (!stale) return
+    const timer = setInterval(() => tryAgain(), AGAIN_MS)
+    return () => clearInterval(timer)
+  }, [stale])
 }
+
+const AGAIN_MS = 5_000
 
 /** One stream for the whole browser: the first tab opens it and tells the others. */
 function start() {

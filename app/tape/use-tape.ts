@@ -24,6 +24,8 @@ export interface Tape {
 }
 
 const SAME_PRESS_MS = 1_000
+/** After an answer that did not come. */
+const AGAIN_MS = { first: 2_000, most: 60_000 }
 
 /** The tape of one job: what the server has, what others add, and what waits here, folded to one state. */
 export function useTape(jobId: string, loaded: Entry[]): Tape {
@@ -50,22 +52,35 @@ export function useTape(jobId: string, loaded: Entry[]): Tape {
     [outbox, jobId],
   )
 
-  const fetchNew = useEffectEvent(async () => {
-    const last = gaplessSeq(confirmed)
-    // Without an answer the next change, or the next note, asks again.
-    const answer = await ask<{ entries: Entry[] }>(`/jobs/${jobId}/tape?after=${last}`)
-    if (answer) setAdded((known) => [...known, ...answer.entries])
-  })
-  useEffect(
-    () =>
-      listenForChanges(
-        (change) => {
-          if (change.kind === 'refetch' || change.id === jobId) void fetchNew()
-        },
-        { catchUp: true },
-      ),
-    [jobId],
-  )
+  const lastSeq = useEffectEvent(() => gaplessSeq(confirmed))
+  useEffect(() => {
+    let pauseMs = AGAIN_MS.first
+    let timer: ReturnType<typeof setTimeout> | undefined
+    let gone = false
+    const fetchNew = async () => {
+      clearTimeout(timer)
+      const answer = await ask<{ entries: Entry[] }>(`/jobs/${jobId}/tape?after=${lastSeq()}`)
+      if (gone) return
+      if (answer) {
+        setAdded((known) => [...known, ...answer.entries])
+        pauseMs = AGAIN_MS.first
+      } else {
+        timer = setTimeout(() => void fetchNew(), pauseMs)
+        pauseMs = Math.min(AGAIN_MS.most, pauseMs * 2)
+      }
+    }
+    const stop = listenForChanges(
+      (change) => {
+        if (change.kind === 'refetch' || change.id === jobId) void fetchNew()
+      },
+      { catchUp: true },
+    )
+    return () => {
+      gone = true
+      clearTimeout(timer)
+      stop()
+    }
+  }, [jobId])
 
   const note = useCallback(
     (drafts: Draft[], at?: number) => {
