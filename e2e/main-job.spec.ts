@@ -48,7 +48,7 @@ const TRADES = {
 } as const
 
 for (const who of ['metric', 'us'] as const)
-  test(`a whole job, from plate to charge label, in ${who} units`, async ({ as, shop }) => {
+  test(`a whole job, from plate to charge label, in ${who} units`, async ({ as, browser, shop }) => {
     const n = TRADES[who]
     const name = `Retarder ${who} ${Date.now()}`
     const [system, recovery, virgin] = await Promise.all([
@@ -72,7 +72,8 @@ for (const who of ['metric', 'us'] as const)
           text: '',
         })
     })
-    const page = await as(who)
+    // A clock belongs to the whole browser: one of its own.
+    const page = await as(who, await browser.newContext())
     await page.clock.install()
 
     // The system and what should be in it.
@@ -190,6 +191,7 @@ for (const who of ['metric', 'us'] as const)
     await open(page, `/systems/${system}`)
     await expect(page.getByText(`out ${n.recovered}`)).toBeVisible()
     expectNoTrouble(page)
+    await page.context().close()
   })
 
 test('quick start from the roof: gas, cylinder, start weight, go; the system later', async ({ as, shop }) => {

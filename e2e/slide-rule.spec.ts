@@ -80,10 +80,11 @@ test('without signal the page stays with what was typed, and answers when it ret
   expectNoTrouble(page)
 })
 
-test('names of any length, and a page left in the middle, do no harm', async ({ as, shop }) => {
+test('names of any length, and a page left in the middle, do no harm', async ({ as, browser, shop }) => {
   const label = `Long ${crypto.randomUUID()} ${'W'.repeat(35)}`
   await aCylinder(shop, { label, refrigerant: 'R-513A' })
-  const page = await as('metric')
+  // A clock belongs to the whole browser: one of its own.
+  const page = await as('metric', await browser.newContext())
   await page.setViewportSize({ width: 390, height: 844 })
   await page.clock.install()
   await open(page, '/slide-rule/fill?refrigerant=R-513A&charge=4+kg')
@@ -98,6 +99,7 @@ test('names of any length, and a page left in the middle, do no harm', async ({ 
   await expect(page.getByRole('progressbar')).toHaveCount(0)
   await expect(page).toHaveURL(/\/$/)
   expectNoTrouble(page)
+  await page.context().close()
 })
 
 test('cylinder and system lead to how their figures come about', async ({ as, shop }) => {
