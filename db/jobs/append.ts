@@ -66,8 +66,8 @@ export async function append(tx: ShopTx, request: AppendRequest): Promise<Append
   const known = new Set(before.map((entry) => entry.entryId))
   // The same id twice in one batch is one entry, too: the first of them.
   const fresh = request.entries.filter((entry) => !known.has(entry.entryId) && known.add(entry.entryId))
-  if (fresh.length > 0) await lock(tx, namedIn([...before, ...fresh]))
-  const { accepted, refused } = await judge(tx, request, before, fresh)
+  const there = fresh.length > 0 ? await lock(tx, namedIn([...before, ...fresh])) : new Set<string>()
+  const { accepted, refused } = await judge(tx, request, before, fresh, there)
   const numbered = accepted.map((entry, i) => ({ ...entry, seq: job.nextSeq + i, userId }))
   const tape = [...before, ...numbered]
 
@@ -93,10 +93,18 @@ async function settle(tx: ShopTx, jobId: string, tape: Entry[], userId: string, 
       await bookLaterJobs(tx, jobId, systemId, state, userId, now)
 }
 
-async function judge(tx: ShopTx, request: AppendRequest, before: Entry[], fresh: Entry[]) {
+/** @param there the cylinders and systems that this shop has, of those that the tape names */
+async function judge(
+  tx: ShopTx,
+  request: AppendRequest,
+  before: Entry[],
+  fresh: Entry[],
+  there: ReadonlySet<string>,
+) {
   const accepted: Entry[] = []
   const refused: RefusedEntry[] = []
-  const missing = await missingReferences(tx, fresh)
+  const missing = (entry: Entry) =>
+    [named(entry, 'cylinderId'), named(entry, 'systemId')].some((id) => id !== undefined && !there.has(id))
   for (const entry of fresh) {
     const reasons = missing(entry)
       ? [{ code: 'not-there' }]
@@ -136,22 +144,6 @@ function namedIn(tape: Entry[]): { systemIds: string[]; cylinderIds: string[] } 
     ...new Set(tape.map((entry) => named(entry, key)).filter((id) => id !== undefined)),
   ]
   return { systemIds: all('systemId'), cylinderIds: all('cylinderId') }
-}
-
-/** Entries that name a cylinder or a system that no row of this shop has. */
-async function missingReferences(tx: ShopTx, entries: Entry[]): Promise<(entry: Entry) => boolean> {
-  const { systemIds, cylinderIds } = namedIn(entries)
-  const there = new Set<string>()
-  if (cylinderIds.length > 0)
-    for (const row of await tx<{ id: string }[]>`
-      select cylinder_id as id from cylinder where cylinder_id in ${tx(cylinderIds)}`)
-      there.add(row.id)
-  if (systemIds.length > 0)
-    for (const row of await tx<{ id: string }[]>`
-      select system_id as id from system where system_id in ${tx(systemIds)}`)
-      there.add(row.id)
-  return (entry) =>
-    [named(entry, 'cylinderId'), named(entry, 'systemId')].some((id) => id !== undefined && !there.has(id))
 }
 
 /** @returns whether anything had to be booked */
