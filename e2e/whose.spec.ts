@@ -108,8 +108,7 @@ test('what is not taken is kept, read on every page, sent again changed, or thro
 test('a reload in the background that fails leaves the page, with a quiet line', async ({ as, shop }) => {
   const { cylinderId } = await aRunningJob(shop)
   const page = await as('metric')
-  await open(page, `/cylinders/${cylinderId}`)
-  await expect(page.locator('.hero')).toHaveText('0 g')
+  // From the first: a reload that was on its way already would bring the new weight.
   let answer: 'none' | 'starting' | 'there' = 'none'
   await page.route(/\.data/, (route) =>
     answer === 'none'
@@ -118,7 +117,11 @@ test('a reload in the background that fails leaves the page, with a quiet line',
         ? route.fulfill({ status: 503, body: 'starting' })
         : route.continue(),
   )
+  await open(page, `/cylinders/${cylinderId}`)
+  await expect(page.locator('.hero')).toHaveText('0 g')
+  const failed = page.waitForEvent('requestfailed')
   await reweigh(shop, cylinderId, 13e6)
+  await failed
   await expect(page.getByText(/This page could not be brought up to date/)).toBeVisible()
   await expect(page.locator('.hero')).toHaveText('0 g')
   answer = 'starting'
