@@ -70,6 +70,7 @@ const USUAL: Record<KindName, [from: number, to: number]> = {
   height: [0, 3000],
   capacity: [1e-3, 0.1],
   room: [5, 400],
+  area: [2, 200],
   flow: [5e-4, 1e-2],
   duration: [60, 7200],
   days: [1, 900],

@@ -27,6 +27,8 @@ import {
   STANDARD_ATMOSPHERE_PA,
   usualUnit,
   ZERO_CELSIUS_K,
+  M2_PER_FT2,
+  M3_PER_FT3,
 } from '#core/units'
 import type { Reading } from '~/ui/measure'
 
@@ -107,7 +109,7 @@ export const KINDS: Record<KindName, Kind> = {
     si: 'Pa absolute',
     limits: [0.01, 110_000],
     beside: ({ units }) => units.vacuum,
-    read: (text, { units }) => parseVacuum(text, units.vacuum),
+    read: (text, { units, atmospherePa }) => parseVacuum(text, units.vacuum, atmospherePa),
     show: (pa, { units }) => formatVacuum(pa, units.vacuum),
     variants: [times('Pa_abs', 1), times('micron', PA_PER_MICRON)],
   },
@@ -145,8 +147,9 @@ export const KINDS: Record<KindName, Kind> = {
   },
   bore: linear('bore', 'm', [1e-4, 1], times('mm', 1e-3), times('in', 0.0254)),
   height: linear('height', 'm', [-500, 9000], times('m', 1), times('ft', M_PER_FT)),
-  capacity: linear('capacity', 'm3', [1e-6, 1000], times('L', 1e-3), times('ft3', 0.3048 ** 3)),
-  room: linear('room', 'm3', [0.01, 1e7], times('m3', 1), times('ft3', 0.3048 ** 3)),
+  capacity: linear('capacity', 'm3', [1e-6, 1000], times('L', 1e-3), times('ft3', M3_PER_FT3)),
+  room: linear('room', 'm3', [0.01, 1e7], times('m3', 1), times('ft3', M3_PER_FT3)),
+  area: linear('area', 'm2', [0.2, 1e5], times('m2', 1), times('ft2', M2_PER_FT2)),
   flow: linear('flow', 'm3/s', [1e-6, 10], times('L_s', 1e-3), times('cfm', 0.4719474e-3)),
   duration: linear('duration', 's', [0, 1e8], times('min', 60), times('s', 1), times('h', 3600)),
   days: linear('days', 'days', [0, 1e5], times('days', 1)),

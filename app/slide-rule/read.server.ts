@@ -1,10 +1,10 @@
 import type Joi from 'joi'
 import { refrigerantCode } from '#core/refrigerants'
-import { atmospherePa as atmosphereAt, UnitError } from '#core/units'
+import { AmbiguousError, atmospherePa as atmosphereAt, M_PER_FT, UnitError } from '#core/units'
 import { isDay } from '~/form/read.server'
 import type { Reading } from '~/ui/measure'
 import { type Field, type Inputs, type Slot, slots } from './fields'
-import { atmosphereOf, KINDS, withUnit } from './kinds'
+import { atmosphereOf, type Kind, KINDS, withUnit } from './kinds'
 import { limitsOf, schemaOf, variantName } from './schema.server'
 import type { Tool } from './tool'
 
@@ -81,7 +81,7 @@ function readHeight(all: Slot[], params: URLSearchParams, asked: Reading, strict
   collect(slot, params, asked, strict, found)
   const metres =
     found.exact.altitude ??
-    Number(found.wanted.altitude_m ?? (Number(found.wanted.altitude_ft) * 0.3048 || 0))
+    Number(found.wanted.altitude_m ?? (Number(found.wanted.altitude_ft) * M_PER_FT || 0))
   return Number.isFinite(metres) && within(metres, slot.field)
     ? { ...asked, atmospherePa: atmosphereAt(metres) }
     : asked
@@ -114,13 +114,28 @@ function collect(
     return
   }
   try {
-    const si = kind.read(text, reading)
+    const si = readWithin(field, kind, text, reading)
     found.exact[name] = si
     const main = kind.variants[0]!
     found.wanted[variantName(name, main)] = main.fromSi(si, atmosphereOf(reading))
   } catch (error) {
     if (!(error instanceof UnitError)) throw error
     found.errors[name] = error.message
+  }
+}
+
+/** Of several readings the one that the field allows, where it is the only one. @throws UnitError */
+function readWithin(field: Field, kind: Kind, text: string, reading: Reading): number {
+  try {
+    return kind.read(text, reading)
+  } catch (error) {
+    if (!(error instanceof AmbiguousError)) throw error
+    const [least, most] = limitsOf(field)
+    const values = error.readings.map((each) => kind.read(each.notation, reading))
+    const allowed = values.filter((value) => value >= least && value <= most)
+    if (allowed.length > 1) throw error
+    // None: the schema says between what it lies.
+    return allowed[0] ?? values[0]!
   }
 }
 

@@ -12,10 +12,11 @@ import {
   parseTemperature,
   parseVacuum,
   parseVolume,
-  parseWeight,
+  oneWeight,
+  AmbiguousError,
   UnitError,
+  type UnitReading,
   type Units,
-  type WeightReading,
 } from '#core/units'
 
 export type MeasureKind = 'weight' | 'pressure' | 'vacuum' | 'temperature' | 'volume' | 'length'
@@ -31,7 +32,7 @@ export interface Reading {
 export type Measured =
   | { kind: 'empty' }
   | { kind: 'one'; value: number; echo: string }
-  | { kind: 'choose'; readings: WeightReading[] }
+  | { kind: 'choose'; readings: UnitReading[] }
   | { kind: 'wrong'; message: string }
 
 /** Reads a field in the notation of the trade. Values: mg, Pa absolute, K, mL, m. */
@@ -40,9 +41,8 @@ export function measure(kind: MeasureKind, text: string, { units, atmospherePa }
   try {
     switch (kind) {
       case 'weight': {
-        const parse = parseWeight(text, bareWeightUnit(units))
-        if (parse.kind === 'choose') return parse
-        return { kind: 'one', value: parse.massMg, echo: echoWeight(parse.massMg) }
+        const massMg = oneWeight(text, bareWeightUnit(units))
+        return { kind: 'one', value: massMg, echo: echoWeight(massMg) }
       }
       case 'pressure': {
         const pa = Math.round(parsePressure(text, units.pressure, atmospherePa))
@@ -54,7 +54,7 @@ export function measure(kind: MeasureKind, text: string, { units, atmospherePa }
         )
       }
       case 'vacuum': {
-        const pa = Math.round(parseVacuum(text, units.vacuum) * 100) / 100
+        const pa = Math.round(parseVacuum(text, units.vacuum, atmospherePa) * 100) / 100
         return one(pa, formatVacuum(pa, 'micron'), formatVacuum(pa, 'Pa'))
       }
       case 'temperature': {
@@ -71,6 +71,7 @@ export function measure(kind: MeasureKind, text: string, { units, atmospherePa }
       }
     }
   } catch (error) {
+    if (error instanceof AmbiguousError) return { kind: 'choose', readings: error.readings }
     if (error instanceof UnitError) return { kind: 'wrong', message: error.message }
     throw error
   }

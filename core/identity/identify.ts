@@ -6,6 +6,7 @@ import {
   saturationTempK,
   tableOf,
 } from '../refrigerants'
+import { ZERO_CELSIUS_K } from '../units'
 
 /** A vessel that has been at rest: pressure and temperature with the limits of error of gauge and clamp. */
 export interface AtRest {
@@ -48,7 +49,7 @@ export function identify(at: AtRest, codes: readonly string[] = REFRIGERANTS): C
   let weight = 0
   for (const code of codes) {
     const table = tableOf(code)
-    const belowC = at.tempK - 273.15 - table.firstC
+    const belowC = at.tempK - ZERO_CELSIUS_K - table.firstC
     // The slope needs half a kelvin either way.
     if (!(belowC >= 0.5 && belowC <= table.rows - 1.5)) continue
     const saturationPa = saturationPressurePa(table, at.tempK, 'bubble')

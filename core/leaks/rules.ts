@@ -1,4 +1,5 @@
 import { refrigerant } from '../refrigerants'
+import { KG_PER_LB } from '../units'
 import { co2EquivalentT } from './leak-rate'
 
 export type LeakUse = 'comfort' | 'commercial' | 'process'
@@ -6,7 +7,6 @@ export type LeakUse = 'comfort' | 'commercial' | 'process'
 /** United States, leak rate that obliges to repair, as a share a year. */
 export const US_TRIGGER: Record<LeakUse, number> = { comfort: 0.1, commercial: 0.2, process: 0.3 }
 
-const KG_PER_LB = 0.45359237
 /** Components that deplete ozone. */
 const OZONE_DEPLETING = ['R12', 'R22', 'R115', 'R123']
 /** Listed hydrofluoro-olefins that count by their mass in the European Union. */

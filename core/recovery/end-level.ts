@@ -1,5 +1,12 @@
 import { refrigerant, saturationPressurePa, tableOf } from '../refrigerants'
-import { PA_PER_INHG, PA_PER_MICRON, PA_PER_PSI, STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '../units'
+import {
+  KG_PER_LB,
+  PA_PER_INHG,
+  PA_PER_MICRON,
+  PA_PER_PSI,
+  STANDARD_ATMOSPHERE_PA,
+  ZERO_CELSIUS_K,
+} from '../units'
 
 export type PressureClass = 'low' | 'medium' | 'high' | 'very-high'
 export type EndLevelUse = 'appliance' | 'leaking' | 'small-sealed' | 'vehicle'
@@ -22,7 +29,7 @@ export interface EndLevel {
 
 /** Bounds of the classes: saturation pressure at 104 F (40 C), psi absolute. */
 const CLASS_PSIA = { medium: 45, high: 170, veryHigh: 355 }
-const LARGE_KG = 200 * 0.45359237
+const LARGE_KG = 200 * KG_PER_LB
 const MM_OF_MERCURY_PA = 1000 * PA_PER_MICRON
 
 /** Class by bubble pressure at 40 C (104 F); above its critical point a refrigerant is very high. @throws UnknownRefrigerantError */

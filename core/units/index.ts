@@ -1,5 +1,5 @@
 export * from './factors'
-export { UnitError } from './unit-error'
+export { AmbiguousError, UnitError, type UnitReading } from './unit-error'
 export * from './weight'
 export * from './pressure'
 export * from './temperature'

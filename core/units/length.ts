@@ -1,10 +1,11 @@
 import { M_PER_FT, M_PER_IN } from './factors'
-import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
+import { NUMERAL, readEach, readNumeral, refuseSpaced, tidy, trimmed } from './numeral'
 import { UnitError } from './unit-error'
 
 export type LengthStyle = 'ft' | 'm'
 
 const LENGTH = new RegExp(`^(${NUMERAL}) ?(ft|feet|'|in|"|m|mm|cm)?$`)
+const FEET_INCHES = new RegExp(`^(\\d+) ?(?:ft|feet|') ?(${NUMERAL}) ?(?:in|"|inch|inches)?$`)
 const PER: Record<string, number> = {
   ft: M_PER_FT,
   feet: M_PER_FT,
@@ -17,14 +18,31 @@ const PER: Record<string, number> = {
 }
 
 /**
- * Reads a length: `25 ft`, `7.5 m`, `30'`. Without a unit it is taken in `style`.
+ * Reads a length: `25 ft`, `25 ft 6 in`, `7.5 m`, `30'`. Without a unit it is taken in `style`.
  * @returns metres, 0 to 1000
  * @throws UnitError when it is no length
+ * @throws AmbiguousError when it can be read in several ways
  */
 export function parseLength(text: string, style: LengthStyle): number {
-  const found = LENGTH.exec(tidy(text))
-  if (!found) throw new UnitError(`"${text}" is not a length Keg can read: write it like 25 ft or 7.5 m.`)
-  const metres = readNumeral(found[1]!) * PER[found[2] ?? style]!
+  refuseSpaced(text)
+  const typed = tidy(text)
+  const both = FEET_INCHES.exec(typed)
+  if (both) {
+    const inches = readNumeral(both[2]!)
+    if (inches >= 12)
+      throw new UnitError(
+        `${both[2]} in is more than a foot: write it with less than 12 in, or as inches only.`,
+      )
+    return within(text, Number(both[1]) * M_PER_FT + inches * M_PER_IN)
+  }
+  const found = LENGTH.exec(typed)
+  if (!found)
+    throw new UnitError(`"${text}" is not a length Keg can read: write it like 25 ft, 25 ft 6 in or 7.5 m.`)
+  const unit = found[2] ?? style
+  return readEach(text, found[1]!, (value) => within(text, value * PER[unit]!), unit)
+}
+
+function within(text: string, metres: number): number {
   if (metres > 1000) throw new UnitError(`"${text}" is more than a kilometre: check the number and its unit.`)
   return metres
 }

@@ -1,5 +1,14 @@
-import { M_PER_FT, M_PER_IN, ML_PER_US_FL_OZ, PA_PER_BAR, PA_PER_KPA, PA_PER_PSI } from './factors'
-import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
+import {
+  M2_PER_FT2,
+  M3_PER_FT3,
+  M_PER_FT,
+  M_PER_IN,
+  ML_PER_US_FL_OZ,
+  PA_PER_BAR,
+  PA_PER_KPA,
+  PA_PER_PSI,
+} from './factors'
+import { NUMERAL, readEach, refuseSpaced, tidy, trimmed } from './numeral'
 import type { Units } from './preferences'
 import { UnitError } from './unit-error'
 
@@ -9,6 +18,7 @@ export type LinearKind =
   | 'height'
   | 'capacity'
   | 'room'
+  | 'area'
   | 'flow'
   | 'duration'
   | 'days'
@@ -28,9 +38,20 @@ interface Spec {
 }
 
 const L = 1e-3
-const FT3 = 0.3048 ** 3
 const CFM = 0.4719474e-3
-const SECONDS = { s: 1, sec: 1, min: 60, minutes: 60, h: 3600, hours: 3600 }
+const SECONDS = {
+  s: 1,
+  sec: 1,
+  seconds: 1,
+  min: 60,
+  minute: 60,
+  minutes: 60,
+  h: 3600,
+  hr: 3600,
+  hrs: 3600,
+  hour: 3600,
+  hours: 3600,
+}
 const VOLUMES = {
   l: L,
   litres: L,
@@ -38,8 +59,8 @@ const VOLUMES = {
   ml: 1e-6,
   'fl oz': ML_PER_US_FL_OZ * 1e-6,
   m3: 1,
-  ft3: FT3,
-  'cu ft': FT3,
+  ft3: M3_PER_FT3,
+  'cu ft': M3_PER_FT3,
   gal: 3.785411784e-3,
 }
 const SPECS: Record<LinearKind, Spec> = {
@@ -51,6 +72,11 @@ const SPECS: Record<LinearKind, Spec> = {
   height: { what: 'a height', example: '300 m or 1000 ft', units: { m: 1, ft: M_PER_FT, "'": M_PER_FT } },
   capacity: { what: 'a volume', example: '14 L or 0.5 ft3', units: VOLUMES },
   room: { what: 'a volume', example: '60 m3 or 2100 ft3', units: VOLUMES },
+  area: {
+    what: 'a floor',
+    example: '12 m2 or 130 sq ft',
+    units: { m2: 1, ft2: M2_PER_FT2, 'sq ft': M2_PER_FT2, sqft: M2_PER_FT2 },
+  },
   flow: {
     what: 'a pump speed',
     example: '2.8 L/s or 6 cfm',
@@ -84,15 +110,17 @@ const SPECS: Record<LinearKind, Spec> = {
  * @param bare the unit in which a bare number is taken; '' for plain numbers
  * @returns SI
  * @throws UnitError when it cannot be read
+ * @throws AmbiguousError when it can be read in several ways
  */
 export function parseLinear(kind: LinearKind, text: string, bare: string): number {
+  refuseSpaced(text)
   const { what, example, units } = SPECS[kind]
-  const found = new RegExp(`^(-?)(${NUMERAL}) ?(.*)$`).exec(tidy(text).replace('³', '3'))
+  const found = new RegExp(`^(-?)(${NUMERAL}) ?(.*)$`).exec(tidy(text))
   const unit = (found?.[3] || bare).toLowerCase()
   const factor = unit === '' ? 1 : units[unit]
   if (!found || factor === undefined)
     throw new UnitError(`"${text}" is not ${what} Keg can read: write it like ${example}.`)
-  return readNumeral(found[2]!) * (found[1] ? -1 : 1) * factor
+  return readEach(text, found[2]!, (value) => value * (found[1] ? -1 : 1) * factor, found[3] || bare)
 }
 
 /** A quantity to read, in one of its units, with as many digits as make sense. */
@@ -100,7 +128,7 @@ export function formatLinear(kind: LinearKind, value: number, unit: string, digi
   const scaled = value / (SPECS[kind].units[unit.toLowerCase()] ?? 1)
   const size = Math.abs(scaled)
   const decimals = size === 0 ? 0 : Math.max(0, Math.min(6, digits - 1 - Math.floor(Math.log10(size))))
-  return `${trimmed(scaled, decimals).replace('-', '−')} ${unit.replace(/m3|ft3/, (u) => u.replace('3', '³'))}`.trim()
+  return `${trimmed(scaled, decimals).replace('-', '−')} ${unit.replace(/m3|ft3/, (u) => u.replace('3', '³')).replace(/m2|ft2/, (u) => u.replace('2', '²'))}`.trim()
 }
 
 /** The unit that a person reads and writes for a kind. */
@@ -115,6 +143,8 @@ export function usualUnit(kind: LinearKind, { length, temperature, pressure }: U
       return metric ? 'L' : 'ft3'
     case 'room':
       return metric ? 'm3' : 'ft3'
+    case 'area':
+      return metric ? 'm2' : 'ft2'
     case 'flow':
       return metric ? 'L/s' : 'cfm'
     case 'duration':

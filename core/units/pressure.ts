@@ -6,8 +6,8 @@ import {
   PA_PER_PSI,
   STANDARD_ATMOSPHERE_PA,
 } from './factors'
-import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
-import { UnitError } from './unit-error'
+import { NUMERAL, readEach, refuseSpaced, tidy, trimmed } from './numeral'
+import { AmbiguousError, UnitError } from './unit-error'
 
 export type PressureStyle = 'psi' | 'bar'
 export type VacuumStyle = 'micron' | 'Pa'
@@ -28,21 +28,50 @@ const GAUGE = new RegExp(
  * Reads a gauge in field notation: `118`, `118 psi`, `8.1 bar`, `10 inHg` (below atmosphere), `-0.3 bar`, `22 psia`.
  * Without a unit the number is gauge pressure in `style`.
  * @param localAtmospherePa absolute; see {@link atmospherePa}
+ * `-10` where the unit beside the field is psi is psi below zero or inches of mercury: both are offered.
  * @returns absolute Pa
  * @throws UnitError when it is no pressure, or below a perfect vacuum
+ * @throws AmbiguousError when it can be read in several ways
  */
 export function parsePressure(
   text: string,
   style: PressureStyle,
   localAtmospherePa = STANDARD_ATMOSPHERE_PA,
 ): number {
+  refuseSpaced(text)
   const found = GAUGE.exec(tidy(text))
   if (!found)
     throw new UnitError(
       `"${text}" is not a pressure Keg can read: write it like 118 psi, 8.1 bar or 10 inHg.`,
     )
-  const value = readNumeral(found[2]!) * (found[1] ? -1 : 1)
-  const pa = absolutePa(value, (found[3] ?? style).replace(/ /g, ''), localAtmospherePa)
+  const [, minus, numeral, unit] = found
+  const read = (as: string) =>
+    readEach(
+      text,
+      numeral!,
+      (value) => checked(text, absolutePa(minus ? -value : value, as.replace(/ /g, ''), localAtmospherePa)),
+      as,
+    )
+  if (minus && !unit && style === 'psi') return psiOrMercury(text, numeral!, read)
+  return read(unit ?? style)
+}
+
+/** A compound gauge's pointer below zero stands on the inches of mercury, and some write the minus. */
+function psiOrMercury(text: string, numeral: string, read: (unit: string) => number): number {
+  const readings = ['psi', 'inhg'].flatMap((unit) => {
+    try {
+      const value = read(unit)
+      return [{ value, notation: unit === 'psi' ? `-${numeral} psi` : `${numeral} inHg` }]
+    } catch (error) {
+      if (error instanceof AmbiguousError || !(error instanceof UnitError)) throw error
+      return []
+    }
+  })
+  if (readings.length > 1) throw new AmbiguousError(text, readings)
+  return readings[0]?.value ?? read('psi')
+}
+
+function checked(text: string, pa: number): number {
   if (pa < 0) throw new UnitError(`"${text}" is below a perfect vacuum: check the number and its unit.`)
   if (pa > 2e7) throw new UnitError(`"${text}" is above 200 bar: check the number and its unit.`)
   return pa
@@ -74,32 +103,47 @@ export function formatPressure(
   return `${trimmed(psi, Math.abs(psi) < 20 ? 1 : 0)} psig`
 }
 
-const VACUUM = new RegExp(`^(${NUMERAL}) ?(microns?|mtorr|torr|mbar|hpa|pa)?$`)
+const VACUUM = new RegExp(`^(-?)(${NUMERAL}) ?(microns?|mtorr|torr|mbar|hpa|pa|in ?hg(?: ?vac(?:uum)?)?)?$`)
 
 /**
- * Reads a vacuum gauge, which reads absolute: `500`, `500 micron`, `0.67 mbar`, `67 Pa`.
+ * Reads a vacuum gauge, which reads absolute: `500`, `500 micron`, `0.67 mbar`, `67 Pa`; a compound gauge's `29 inHg`
+ * is below the local atmosphere.
  * @returns absolute Pa
  * @throws UnitError when it is no vacuum
+ * @throws AmbiguousError when it can be read in several ways
  */
-export function parseVacuum(text: string, style: VacuumStyle): number {
+export function parseVacuum(
+  text: string,
+  style: VacuumStyle,
+  localAtmospherePa = STANDARD_ATMOSPHERE_PA,
+): number {
+  refuseSpaced(text)
   const found = VACUUM.exec(tidy(text))
-  if (!found)
+  const unit = (found?.[3] ?? style.toLowerCase()).replace(/ /g, '')
+  if (!found || (found[1] && !unit.startsWith('inhg')))
     throw new UnitError(
-      `"${text}" is not a vacuum Keg can read: write it like 480 micron, 64 Pa or 0.6 mbar.`,
+      `"${text}" is not a vacuum Keg can read: write it like 480 micron, 64 Pa, 0.6 mbar or 29 inHg.`,
     )
-  const value = readNumeral(found[1]!)
-  const unit = found[2] ?? (style === 'micron' ? 'micron' : 'pa')
-  const pa =
-    unit.startsWith('micron') || unit === 'mtorr'
-      ? value * PA_PER_MICRON
-      : unit === 'torr'
-        ? value * PA_PER_MICRON * 1000
-        : unit === 'pa'
-          ? value
-          : value * 100
-  if (pa > 110_000)
-    throw new UnitError(`"${text}" is above atmosphere: a vacuum gauge cannot read that. Check the unit.`)
-  return pa
+  return readEach(
+    text,
+    found[2]!,
+    (value) => {
+      const pa = unit.startsWith('inhg')
+        ? localAtmospherePa - value * PA_PER_INHG
+        : value * vacuumUnitPa(unit)
+      if (pa < 0) throw new UnitError(`"${text}" is below a perfect vacuum: check the number and its unit.`)
+      if (pa > 110_000)
+        throw new UnitError(`"${text}" is above atmosphere: a vacuum gauge cannot read that. Check the unit.`)
+      return pa
+    },
+    found[3] ?? style,
+  )
+}
+
+function vacuumUnitPa(unit: string): number {
+  if (unit.startsWith('micron') || unit === 'mtorr') return PA_PER_MICRON
+  if (unit === 'torr') return PA_PER_MICRON * 1000
+  return unit === 'pa' ? 1 : 100
 }
 
 /** A vacuum to read, absolute. Two or three digits are all that such gauges know. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { formatLength, parseLength } from './length'
 import { atmospherePa, formatPressure, formatVacuum, parsePressure, parseVacuum } from './pressure'
 import { formatTemperature, formatTemperatureDifference, parseTemperature } from './temperature'
-import { UnitError } from './unit-error'
+import { AmbiguousError, UnitError } from './unit-error'
 import { formatVolume, parseVolume } from './volume'
 
 describe('pressure', () => {
@@ -86,5 +86,50 @@ describe('temperature, length, volume', () => {
         },
       ),
     )
+  })
+})
+
+describe('notations with several readings', () => {
+  const readings = (read: () => number) => {
+    try {
+      return read()
+    } catch (error) {
+      if (error instanceof AmbiguousError) return error.readings.map((each) => each.notation)
+      throw error
+    }
+  }
+  it('offers both of a separator before three digits, in every quantity where both are possible', () => {
+    expect(readings(() => parseVacuum('1,200', 'micron'))).toEqual(['1.2 micron', '1200 micron'])
+    expect(readings(() => parsePressure('1,200 psi', 'bar'))).toEqual(['1.2 psi', '1200 psi'])
+    expect(readings(() => parseLength('1.500', 'ft'))).toEqual(['1.5 ft', '1500 ft'])
+    expect(readings(() => parseVolume('1.500'))).toEqual(['1.5 ml', '1500 ml'])
+    // Of 1.500 bar and 1500 bar one is impossible, of 1.500 m and 1500 m too.
+    expect(readings(() => parsePressure('1.500 bar', 'bar'))).toBeCloseTo(101325 + 150000, 6)
+    expect(readings(() => parseLength('1.500 m', 'm'))).toBe(1.5)
+    expect(readings(() => parseTemperature('31.500', 'C'))).toBeCloseTo(304.65, 6)
+  })
+  it('each reading that is offered has one reading', () => {
+    for (const notation of ['1.2 micron', '1200 micron'])
+      expect(readings(() => parseVacuum(notation, 'Pa'))).toBeTypeOf('number')
+    for (const notation of ['-10 psi', '10 inHg'])
+      expect(readings(() => parsePressure(notation, 'psi'))).toBeTypeOf('number')
+  })
+  it('offers psi below zero and inches of mercury for -10 on a psi gauge', () => {
+    expect(readings(() => parsePressure('-10', 'psi'))).toEqual(['-10 psi', '10 inHg'])
+    expect(readings(() => parsePressure('-10 psi', 'psi'))).toBeCloseTo(101325 - 68947.57293, 4)
+    expect(readings(() => parsePressure('-0.3', 'bar'))).toBeCloseTo(71325, 6)
+    // -20 psi would be below a perfect vacuum.
+    expect(readings(() => parsePressure('-20', 'psi'))).toBeCloseTo(101325 - 20 * 3386.389, 4)
+  })
+  it('reads 29 inHg as a vacuum, feet with inches, and halves', () => {
+    expect(parseVacuum('29 inHg', 'micron')).toBeCloseTo(101325 - 29 * 3386.389, 4)
+    expect(parseVacuum('24 inHg', 'micron', atmospherePa(1500))).toBeCloseTo(
+      atmospherePa(1500) - 24 * 3386.389,
+      4,
+    )
+    expect(parseLength('25 ft 6 in', 'm')).toBeCloseTo(25.5 * 0.3048, 9)
+    expect(parseLength(`25' 6"`, 'm')).toBeCloseTo(25.5 * 0.3048, 9)
+    expect(parseLength('7½', 'm')).toBe(7.5)
+    expect(() => parseLength('25 ft 14 in', 'm')).toThrow(/14 in is more than a foot/)
   })
 })

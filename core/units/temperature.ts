@@ -1,5 +1,5 @@
 import { ZERO_CELSIUS_K } from './factors'
-import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
+import { NUMERAL, readEach, refuseSpaced, tidy, trimmed } from './numeral'
 import { UnitError } from './unit-error'
 
 export type TemperatureStyle = 'F' | 'C'
@@ -12,15 +12,23 @@ const TEMPERATURE = new RegExp(`^(-?) ?(${NUMERAL}) ?(?:°|deg)? ?(c|f|k)?$`)
  * @throws UnitError when it is no temperature, or outside -100 to +300 C
  */
 export function parseTemperature(text: string, style: TemperatureStyle): number {
+  refuseSpaced(text)
   const found = TEMPERATURE.exec(tidy(text))
   if (!found) throw new UnitError(`"${text}" is not a temperature Keg can read: write it like 31 C or 88 F.`)
-  const value = readNumeral(found[2]!) * (found[1] ? -1 : 1)
   const unit = (found[3] ?? style).toUpperCase()
-  const kelvin =
-    unit === 'K' ? value : unit === 'C' ? value + ZERO_CELSIUS_K : (value - 32) / 1.8 + ZERO_CELSIUS_K
-  if (kelvin < 173.15 || kelvin > 573.15)
-    throw new UnitError(`"${text}" is outside −100 to +300 °C: check the number and its unit.`)
-  return kelvin
+  return readEach(
+    text,
+    found[2]!,
+    (size) => {
+      const value = found[1] ? -size : size
+      const kelvin =
+        unit === 'K' ? value : unit === 'C' ? value + ZERO_CELSIUS_K : (value - 32) / 1.8 + ZERO_CELSIUS_K
+      if (kelvin < 173.15 || kelvin > 573.15)
+        throw new UnitError(`"${text}" is outside −100 to +300 °C: check the number and its unit.`)
+      return kelvin
+    },
+    unit,
+  )
 }
 
 /** A temperature to read: half degrees are what clamps know. */

@@ -1,5 +1,5 @@
 import { ML_PER_US_FL_OZ } from './factors'
-import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
+import { NUMERAL, readEach, refuseSpaced, tidy, trimmed } from './numeral'
 import { UnitError } from './unit-error'
 
 const VOLUME = new RegExp(`^(${NUMERAL}) ?(ml|cc|cm3|l|fl ?oz|oz)?$`)
@@ -10,13 +10,22 @@ const VOLUME = new RegExp(`^(${NUMERAL}) ?(ml|cc|cm3|l|fl ?oz|oz)?$`)
  * @throws UnitError when it is no volume
  */
 export function parseVolume(text: string): number {
+  refuseSpaced(text)
   const found = VOLUME.exec(tidy(text))
   if (!found)
     throw new UnitError(`"${text}" is not an amount of oil Keg can read: write it like 35 mL or 1.2 fl oz.`)
   const unit = found[2] ?? 'ml'
-  const ml = readNumeral(found[1]!) * (unit === 'l' ? 1000 : unit.includes('oz') ? ML_PER_US_FL_OZ : 1)
-  if (ml > 100_000) throw new UnitError(`"${text}" is more than 100 L: check the number and its unit.`)
-  return ml
+  const factor = unit === 'l' ? 1000 : unit.includes('oz') ? ML_PER_US_FL_OZ : 1
+  return readEach(
+    text,
+    found[1]!,
+    (value) => {
+      if (value * factor > 100_000)
+        throw new UnitError(`"${text}" is more than 100 L: check the number and its unit.`)
+      return value * factor
+    },
+    unit,
+  )
 }
 
 /** A volume to read. */

@@ -98,8 +98,12 @@ describe('echoWeight', () => {
   it('has one value in all its notations', () => {
     fc.assert(
       fc.property(fc.integer({ min: 100_000, max: 90_000_000 }), (massMg) => {
-        for (const part of echoWeight(massMg).split(' = '))
-          expect(Math.abs(oneWeight(part) - massMg)).toBeLessThan(1_500)
+        for (const part of echoWeight(massMg).split(' = ')) {
+          const parse = parseWeight(part)
+          // Three decimals of a pound look like thousands: one of the readings is meant.
+          const readings = parse.kind === 'one' ? [parse] : parse.readings
+          expect(Math.min(...readings.map((each) => Math.abs(each.massMg - massMg)))).toBeLessThan(1_500)
+        }
       }),
     )
   })
@@ -112,5 +116,34 @@ describe('formatWeight', () => {
     expect(formatWeight(58_000, 'lb-oz')).toBe('2.05 oz')
     expect(formatWeight(1_605_000, 'lb-oz')).toBe('3 lb 8.5 oz')
     expect(formatWeight(-385_000, 'kg')).toBe('−385 g')
+  })
+})
+
+describe('a separator before three digits', () => {
+  const notations = (text: string, unit?: 'lb' | 'kg' | 'g') => {
+    const parse = parseWeight(text, unit)
+    return parse.kind === 'one' ? parse.massMg : parse.readings.map((each) => each.notation)
+  }
+  it('has two readings, never silently one', () => {
+    expect(notations('1,200 g')).toEqual(['1.2 g', '1200 g'])
+    expect(notations('1.500 lb')).toEqual(['1.5 lb', '1500 lb'])
+    expect(notations('1,500', 'lb')).toEqual(['1.5 lb', '1500 lb'])
+    expect(notations('1.234 lb')).toEqual(['1.2340 lb', '1234 lb'])
+    expect(notations('1.2340 lb')).toBe(559_733)
+    expect(notations('1,200 kg')).toEqual(['1.2 kg', '1200 kg'])
+  })
+  it('has one on a scale in kilograms, with a leading zero, or with thousands and a decimal', () => {
+    expect(notations('14.250', 'kg')).toBe(14_250_000)
+    expect(notations('0.500 lb')).toBe(226_796)
+    expect(notations('1,234.5 g')).toBe(1_234_500)
+    expect(notations('1.234,5 g')).toBe(1_234_500)
+    expect(notations('1,234,567 g')).toBe(1_234_567_000)
+  })
+  it('reads fractions and other digits, and refuses with a sentence what is none', () => {
+    expect(notations('3½ lb')).toBe(Math.round(3.5 * 453_592.37))
+    expect(notations('½ lb')).toBe(Math.round(0.5 * 453_592.37))
+    expect(notations('１２.５ kg')).toBe(12_500_000)
+    expect(() => parseWeight('3-19.5')).toThrow(/19.5 oz is more than a pound/)
+    expect(() => parseWeight('1 200 g')).toThrow(/has a space in the number: write 1200/)
   })
 })

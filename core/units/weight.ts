@@ -1,6 +1,6 @@
 import { MG_PER_G, MG_PER_KG, MG_PER_LB, MG_PER_OZ } from './factors'
-import { NUMERAL, readNumeral, tidy, trimmed } from './numeral'
-import { UnitError } from './unit-error'
+import { asDecimal, NUMERAL, numeralReadings, readNumeral, refuseSpaced, tidy, trimmed } from './numeral'
+import { AmbiguousError, UnitError } from './unit-error'
 
 /** The unit that a bare number is taken in. */
 export type WeightUnit = 'lb' | 'oz' | 'kg' | 'g'
@@ -27,7 +27,6 @@ const POUNDS_OUNCES = new RegExp(`^(${NUMERAL}) ?${LB} ?(${NUMERAL})(?: ?${OZ})?
 const WITH_UNIT = new RegExp(`^(${NUMERAL}) ?(?:(${LB})|(${OZ})|(${KG})|(${G}))$`)
 const BARE = new RegExp(`^(${NUMERAL})$`)
 const PAIR = /^(\d+) ?[- ] ?(\d+(?:[.,]\d+)?)$/
-const THOUSANDS = /^\d{1,3},\d{3}$/
 
 /** Between a few grams and a large cylinder: what a bare number can sensibly mean. */
 const LIKELY_MG = { least: 5 * MG_PER_G, most: 150 * MG_PER_KG }
@@ -42,6 +41,7 @@ const LIKELY_MG = { least: 5 * MG_PER_G, most: 150 * MG_PER_KG }
 export function parseWeight(text: string, unit?: WeightUnit): WeightParse {
   const typed = tidy(text)
   if (typed === '') throw new UnitError('Write a weight, such as 12 lb 4 oz or 5.55 kg.')
+  refuseSpaced(text)
   if (/^-[^-]/.test(typed)) return negated(parseWeight(typed.slice(1), unit))
 
   const poundsOunces = POUNDS_OUNCES.exec(typed)
@@ -51,17 +51,19 @@ export function parseWeight(text: string, unit?: WeightUnit): WeightParse {
   if (withUnit) {
     const found: WeightUnit = withUnit[2] ? 'lb' : withUnit[3] ? 'oz' : withUnit[4] ? 'kg' : 'g'
     const numeral = withUnit[1]!
-    if (found === 'g' && THOUSANDS.test(numeral))
-      return choose(readNumeral(numeral) * MG_PER_G, Number(numeral.replace(',', '')) * MG_PER_G)
-    return one(readNumeral(numeral) * MG_PER[found])
+    return inUnit(numeral, found)
   }
 
   const bare = BARE.exec(typed)
   if (bare) {
-    const value = readNumeral(bare[1]!)
-    if (unit) return one(value * MG_PER[unit])
-    const likely = (['g', 'kg', 'lb', 'oz'] as const)
-      .map((u) => ({ massMg: whole(value * MG_PER[u]), notation: `${trimmed(value, 3)} ${u}` }))
+    if (unit) return inUnit(bare[1]!, unit)
+    const likely = numeralReadings(bare[1]!)
+      .flatMap(({ value, text: numeral }) =>
+        (['g', 'kg', 'lb', 'oz'] as const).map((u) => ({
+          massMg: whole(value * MG_PER[u]),
+          notation: `${numeral.includes('/') ? trimmed(value, 3) : numeral} ${u}`,
+        })),
+      )
       .filter(({ massMg }) => massMg >= LIKELY_MG.least && massMg <= LIKELY_MG.most)
     if (likely.length === 0) throw new UnitError(`"${text}" needs its unit: write lb, oz, kg or g after it.`)
     return { kind: 'choose', readings: likely }
@@ -79,8 +81,9 @@ export function parseWeight(text: string, unit?: WeightUnit): WeightParse {
 export function oneWeight(text: string, unit?: WeightUnit): number {
   const parse = parseWeight(text, unit)
   if (parse.kind === 'one') return parse.massMg
-  throw new UnitError(
-    `"${text}" can be read as ${parse.readings.map((r) => r.notation).join(' or ')}: write which one you mean.`,
+  throw new AmbiguousError(
+    text,
+    parse.readings.map(({ massMg, notation }) => ({ value: massMg, notation })),
   )
 }
 
@@ -148,9 +151,13 @@ function pairReadings(left: string, right: string): WeightParse {
     })
   if (/^\d+$/.test(right)) {
     const decimal = Number(`${left}.${right}`)
-    readings.push({ massMg: whole(decimal * MG_PER_LB), notation: `${left}.${right} lb` })
-    readings.push({ massMg: whole(decimal * MG_PER_KG), notation: `${left}.${right} kg` })
+    readings.push({ massMg: whole(decimal * MG_PER_LB), notation: `${asDecimal(decimal)} lb` })
+    readings.push({ massMg: whole(decimal * MG_PER_KG), notation: `${asDecimal(decimal)} kg` })
   }
+  if (readings.length === 0)
+    throw new UnitError(
+      `${right} oz is more than a pound: write ${left} lb with less than 16 oz, or a decimal such as ${left}.5 lb.`,
+    )
   if (readings.length === 1) return { kind: 'one', massMg: readings[0]!.massMg }
   return { kind: 'choose', readings }
 }
@@ -163,11 +170,14 @@ function negated(parse: WeightParse): WeightParse {
   }
 }
 
-function choose(...massesMg: number[]): WeightParse {
-  return {
-    kind: 'choose',
-    readings: massesMg.map((m) => ({ massMg: whole(m), notation: `${trimmed(m / MG_PER_G, 3)} g` })),
-  }
+/** Thousands of kilograms are on no scale of the trade: `14.250 kg` is what such scales show. */
+const POINT_IN_KG = /^\d+\.\d{3}$/
+
+function inUnit(numeral: string, unit: WeightUnit): WeightParse {
+  const readings = numeralReadings(numeral)
+    .slice(0, unit === 'kg' && POINT_IN_KG.test(numeral) ? 1 : 2)
+    .map(({ value, text }) => ({ massMg: whole(value * MG_PER[unit]), notation: `${text} ${unit}` }))
+  return readings.length === 1 ? { kind: 'one', massMg: readings[0]!.massMg } : { kind: 'choose', readings }
 }
 
 function one(massMg: number): WeightParse {

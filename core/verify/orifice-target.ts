@@ -1,5 +1,7 @@
+import { ZERO_CELSIUS_K } from '../units'
+
 const F_PER_K = 1.8
-const toF = (tempK: number) => (tempK - 273.15) * F_PER_K + 32
+const toF = (tempK: number) => (tempK - ZERO_CELSIUS_K) * F_PER_K + 32
 
 /** Below this, kelvin, a system with a fixed orifice is not charged by superheat (about 5 F). */
 export const LEAST_TARGET_K = 5 / F_PER_K

@@ -1,8 +1,9 @@
 import { useEffect, useId, useRef, useState } from 'react'
 import { Button, Form, InputGroup } from 'react-bootstrap'
 import { useNavigation, useSubmit } from 'react-router'
-import { parseWeight, UnitError, type WeightReading } from '#core/units'
-import { KINDS, withUnit } from '~/slide-rule/kinds'
+import { AmbiguousError, UnitError, type UnitReading } from '#core/units'
+import { type KindName, KINDS, withUnit } from '~/slide-rule/kinds'
+import type { Reading } from '~/ui/measure'
 import { FieldNotes, SelectField } from '~/ui/field'
 import { useReading } from '~/ui/reader'
 import type { ShownField, ShownInput } from './load.server'
@@ -164,7 +165,9 @@ function TypedField({ field, soon, now }: ToolFieldProps) {
   const reading = useReading()
   const input = useRef<HTMLInputElement>(null)
   const [text, setText] = useState(typed)
-  const choose = kind === 'weight' ? readingsOf(text, reading.units.weight === 'kg' ? 'kg' : 'lb') : undefined
+  // Where the field allows one of them only, that one was taken and there is no error.
+  const choose =
+    kind && (kind === 'weight' || error !== undefined) ? readingsOf(kind, text, reading) : undefined
   return (
     <Form.Group className="field">
       <Form.Label htmlFor={id}>{label}</Form.Label>
@@ -222,12 +225,13 @@ const gaugeUnit = (unit: string) => (unit === 'psi' ? 'psig' : 'bar g')
 const degrees = (unit: string) => (unit === 'C' || unit === 'F' ? `°${unit}` : unit.replace('3', '³'))
 
 /** The readings to tap, where what was typed has several. */
-function readingsOf(text: string, unit: 'kg' | 'lb'): WeightReading[] | undefined {
+function readingsOf(kind: KindName, text: string, reading: Reading): UnitReading[] | undefined {
   if (text.trim() === '') return undefined
   try {
-    const parse = parseWeight(text, unit)
-    return parse.kind === 'choose' ? parse.readings : undefined
+    KINDS[kind].read(text, reading)
+    return undefined
   } catch (error) {
+    if (error instanceof AmbiguousError) return error.readings
     if (!(error instanceof UnitError)) throw error
     return undefined
   }

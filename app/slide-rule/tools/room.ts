@@ -12,7 +12,7 @@ export default tool({
     refrigerant: gas(),
     charge: measure('weight', 'Charge', { least: 0.001, most: 10_000 }),
     volume: maybe('room', 'Volume of the room', { least: 0.5, most: 1e6 }),
-    area: maybe('number', 'Or its floor, m²', { least: 0.2, most: 1e5 }),
+    area: maybe('area', 'Or its floor', { least: 0.2, most: 1e5 }),
     height: usually('length', 'and its height', 2.4, { least: 0.5, most: 50 }),
     alarm: usually('share', 'Alarm at this share of the lower limit', 0.2, {
       aside: true,
@@ -82,7 +82,13 @@ export default tool({
       },
       working: [
         ...(volume === undefined
-          ? [{ what: 'Room', put: `${area} m² × ${say('length', height)}`, gives: say('room', roomM3) }]
+          ? [
+              {
+                what: 'Room',
+                put: `${say('area', area!)} × ${say('length', height)}`,
+                gives: say('room', roomM3),
+              },
+            ]
           : []),
         {
           what: 'Concentration',
