@@ -28,13 +28,27 @@ const CORE_MAY_USE = {
   leaks: ['verdict', 'units', 'refrigerants'],
   site: ['verdict', 'units', 'refrigerants'],
   systems: ['units', 'refrigerants'],
-  recovery: ['verdict', 'units', 'refrigerants'],
+  scales: ['units'],
+  recovery: ['verdict', 'units', 'refrigerants', 'scales'],
   vacuum: ['verdict', 'units', 'refrigerants', 'hoses'],
   oil: ['verdict', 'units', 'refrigerants'],
-  charging: ['verdict', 'units', 'refrigerants', 'systems'],
+  charging: ['verdict', 'units', 'refrigerants', 'systems', 'scales'],
   verify: ['verdict', 'units', 'refrigerants', 'systems'],
   ledger: ['units'],
-  tape: ['verdict', 'units', 'cylinders', 'systems', 'charging', 'recovery', 'vacuum', 'ledger'],
+  tape: [
+    'verdict',
+    'units',
+    'scales',
+    'refrigerants',
+    'cylinders',
+    'systems',
+    'charging',
+    'recovery',
+    'vacuum',
+    'verify',
+    'identity',
+    'ledger',
+  ],
 }
 
 export default ts.config(
@@ -153,7 +167,29 @@ export default ts.config(
               group: ['node:*', 'react', 'react-*', 'postgres', '#db', '~/*'],
               message: 'core is pure computation.',
             },
-            { regex: '^\\.\\./[^/]+/.+', message: "Import from the folder's front door: '../tape'." },
+            {
+              regex: '^\\.\\./(?!\\.\\.)[^/]+/.+',
+              message: "Import from the folder's front door: '../tape'.",
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    // A chapter of the tape knows the whole state, and no other chapter.
+    files: ['core/tape/chapters/*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['node:*', 'react', 'react-*', 'postgres', '#db', '~/*'],
+              message: 'core is pure computation.',
+            },
+            { regex: '^\\./', message: 'No chapter imports another: read the whole JobState.' },
+            { regex: '^\\.\\./\\.\\./[^/]+/.+', message: "Import from the folder's front door." },
           ],
         },
       ],

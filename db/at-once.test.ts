@@ -60,6 +60,7 @@ it('quick starts and bookings on one cylinder, and two jobs on one system, never
     jobId,
     userId: shop.userId,
     sentAt: Date.now(),
+    offsetMs: 0,
     now: new Date(),
     today: '2026-06-01',
   })

@@ -13,7 +13,8 @@ export interface CylinderRow extends Cylinder {
 
 /** @param jobId reservations of this job are its own and do not count */
 const SELECT = (tx: ShopTx, jobId: string | null = null) => tx`
-  select c.cylinder_id, c.label, c.kind, c.refrigerant, c.tare_mg, c.water_capacity_mg, c.filling_ratio,
+  select c.cylinder_id, c.label, c.kind, c.refrigerant, c.tare_mg, c.water_capacity_mg, c.filling_ratio, c.ratio_gas,
+    c.working_fill_pct,
     c.service_pressure_pa, c.tested_on, c.test_years, c.flammable_ok, c.condition, c.owner_customer_id, c.keeps_at,
     c.balance_mg, c.version, c.retired_at is not null as retired,
     (select o.name from customer o where o.shop_id = c.shop_id and o.customer_id = c.owner_customer_id) as owner,
@@ -109,6 +110,8 @@ export interface CylinderData {
   tareMg: number
   waterCapacityMg: number | null
   fillingRatio: number | null
+  ratioGas: string | null
+  workingFillPct: number | null
   servicePressurePa: number | null
   testedOn: string | null
   testYears: number
@@ -125,6 +128,8 @@ const FIELDS = [
   'tareMg',
   'waterCapacityMg',
   'fillingRatio',
+  'ratioGas',
+  'workingFillPct',
   'servicePressurePa',
   'testedOn',
   'testYears',
@@ -150,9 +155,9 @@ export async function addCylinder(
   await labelled(
     () => tx`
       insert into cylinder (shop_id, cylinder_id, created_at, label, kind, refrigerant, tare_mg, water_capacity_mg,
-        filling_ratio, service_pressure_pa, tested_on, test_years, flammable_ok, condition, owner_customer_id, keeps_at)
+        filling_ratio, ratio_gas, working_fill_pct, service_pressure_pa, tested_on, test_years, flammable_ok, condition, owner_customer_id, keeps_at)
       values (current_shop(), ${cylinderId}, ${at}, ${data.label}, ${data.kind}, ${data.refrigerant}, ${data.tareMg},
-        ${data.waterCapacityMg}, ${data.fillingRatio}, ${data.servicePressurePa}, ${data.testedOn}, ${data.testYears},
+        ${data.waterCapacityMg}, ${data.fillingRatio}, ${data.ratioGas}, ${data.workingFillPct}, ${data.servicePressurePa}, ${data.testedOn}, ${data.testYears},
         ${data.flammableOk}, ${data.condition}, ${data.ownerCustomerId}, ${data.keepsAt})
       on conflict (shop_id, cylinder_id) do nothing`,
   )

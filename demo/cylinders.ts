@@ -5,7 +5,10 @@ const LB = 453_592.37
 const bar = (gauge: number) => Math.round(gauge * 1e5 + 101_325)
 const psi = (gauge: number) => Math.round(gauge * 6894.757293 + 101_325)
 
-interface DemoCylinder extends Omit<CylinderData, 'testedOn' | 'ownerCustomerId'> {
+interface DemoCylinder extends Omit<
+  CylinderData,
+  'testedOn' | 'ownerCustomerId' | 'ratioGas' | 'workingFillPct'
+> {
   testedDaysAgo: number | null
   openingMg: number
   arrival: 'opening' | 'purchase'

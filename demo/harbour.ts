@@ -82,7 +82,13 @@ export async function loadHarbour(now: Date): Promise<void> {
       await addCylinder(
         tx,
         cylinderId,
-        { ...data, testedOn, ownerCustomerId: owner ? idFor(owner) : null },
+        {
+          ...data,
+          testedOn,
+          ownerCustomerId: owner ? idFor(owner) : null,
+          ratioGas: data.fillingRatio === null ? null : data.refrigerant,
+          workingFillPct: null,
+        },
         yearAgo,
       )
       if (openingMg > 0)

@@ -1,20 +1,19 @@
 import { addDays } from 'date-fns'
-import { chargeToleranceMg, judgeCharge } from '#core/charging'
-import { compareRecovered } from '#core/recovery'
+import { chargeToleranceMg } from '#core/charging'
 import { TABLES, tableOf } from '#core/refrigerants'
 import { expectedCharge, type SystemPlate } from '#core/systems'
 import {
   type Entry,
-  ENTRY_VERSION,
   type EntryBodies,
   type EntryKind,
   foldTape,
-  holdVerdict,
-  runSigmaMg,
+  judgeNow,
+  type JudgingContext,
   type VerdictAbout,
+  versionOf,
 } from '#core/tape'
-import { PA_PER_MICRON } from '#core/units'
-import { ENGINE_VERSION, type Verdict } from '#core/verdict'
+import { PA_PER_MICRON, STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '#core/units'
+import { ENGINE_VERSION } from '#core/verdict'
 import { append, cylinderOf, inShop, openJob } from '#db'
 import { idFor } from './ids'
 import { SYSTEMS } from './systems'
@@ -182,6 +181,7 @@ export async function loadJobs(shopId: string, now: Date): Promise<void> {
         entries,
         // Long after: what is told here has happened.
         sentAt: start + 30 * 24 * 60 * MINUTE,
+        offsetMs: 0,
         now: new Date(entries.at(-1)!.at + 1000),
         today: new Date(start).toISOString().slice(0, 10),
       })
@@ -206,17 +206,26 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
     entries.push({
       entryId,
       kind,
-      version: ENTRY_VERSION,
+      version: versionOf(kind),
       at,
       deviceId: `demo-${story.by}`,
       deviceSeq: n,
       body,
     } as Entry)
   }
-  const give = (about: VerdictAbout, verdict: Verdict) =>
-    write('verdict-given', { about, verdict, engine: ENGINE_VERSION, tables: TABLES.version }, 0)
+  const give = (about: VerdictAbout) => {
+    const verdict = judgeNow(foldTape(entries), about, judging)
+    if (verdict) write('verdict-given', { about, verdict, engine: ENGINE_VERSION, tables: TABLES.version }, 0)
+  }
   const system = SYSTEMS.find((s) => s.key === story.system)!
   const expected = expectedCharge(system as SystemPlate, tableOf(system.refrigerant!))
+  const judging: JudgingContext = {
+    books: null,
+    plate: expected,
+    trade: system.trade,
+    metering: system.metering,
+    plateSubcoolingK: system.subcoolingTargetK,
+  }
 
   write(
     'job-described',
@@ -235,10 +244,8 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
   if (story.until === 'recovering') return entries
 
   write('step-done', { step: 'self-purged' })
-  write('recovery-ended', { emptied: true }, 9)
-  let state = foldTape(entries)
-  const sigmaMg = Math.round(Math.hypot(...state.runs.map(runSigmaMg)))
-  give('recovery', compareRecovered({ massMg: state.recoveredMg, sigmaMg }, expected))
+  write('recovery-ended', { how: 'emptied' }, 9)
+  give('recovery')
   if (story.gas) write('gas-judged', { cylinderId: idFor(story.into), condition: story.gas })
   if (story.waitsFor) write('job-waiting', { what: story.waitsFor }, 12)
   if (story.until === 'recovered') return entries
@@ -254,7 +261,7 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
   write('hold-started', { holdId, pressurePa: 430 * PA_PER_MICRON }, 8)
   write('vacuum-noted', { pressurePa: 505 * PA_PER_MICRON }, 5)
   write('hold-ended', { holdId, pressurePa: 540 * PA_PER_MICRON }, 7)
-  give('hold', holdVerdict(foldTape(entries).holds[0]!))
+  give('hold')
   if (story.oilMl) {
     const [out, parts, in_] = story.oilMl
     const noted: [direction: 'out' | 'parts' | 'in', volumeMl: number][] = [
@@ -276,18 +283,13 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
   write('cylinder-chosen', { cylinderId: idFor(story.from!), use: 'charge', massMg: targetMg })
   if (story.from === story.into) grosses.set(story.from, grosses.get(story.from)! + story.recoveredMg)
   weigh('charge', story.from!, story.chargedMg!, 14)
-  state = foldTape(entries)
-  const charges = state.runs.filter((run) => run.use === 'charge').map(runSigmaMg)
-  give(
-    'charge',
-    judgeCharge({ massMg: state.chargedMg, sigmaMg: Math.round(Math.hypot(...charges)) }, state.target!),
-  )
+  give('charge')
   if (story.readings) {
     const [low, high, suction, liquid] = story.readings
-    write('pressure-noted', { point: 'low', pressurePa: low * 1e5 + 101_325 }, 15)
-    write('pressure-noted', { point: 'high', pressurePa: high * 1e5 + 101_325 }, 0)
-    write('temperature-noted', { point: 'suction', tempK: suction + 273.15 }, 0)
-    write('temperature-noted', { point: 'liquid', tempK: liquid + 273.15 }, 0)
+    write('pressure-noted', { point: 'low', pressurePa: low * 1e5 + STANDARD_ATMOSPHERE_PA }, 15)
+    write('pressure-noted', { point: 'high', pressurePa: high * 1e5 + STANDARD_ATMOSPHERE_PA }, 0)
+    write('temperature-noted', { point: 'suction', tempK: suction + ZERO_CELSIUS_K }, 0)
+    write('temperature-noted', { point: 'liquid', tempK: liquid + ZERO_CELSIUS_K }, 0)
   }
   for (const step of ['caps-on', 'label-in-panel']) write('step-done', { step })
   write('job-closed', {}, 4)
@@ -308,6 +310,6 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
     for (let min = 4; min < minutes; min += 4)
       write('weight-noted', { runId, weightMg: first + sign * moved(min) }, 4)
     if (story.until === 'recovering') return
-    write('run-ended', { runId, weightMg: first + sign * massMg, hoseMg: 0 }, 4)
+    write('run-ended', { runId, weightMg: first + sign * massMg }, 4)
   }
 }

@@ -4,7 +4,7 @@ import onHeaders from 'on-headers'
 import express, { type NextFunction, type Request, type Response } from 'express'
 import { RouterContextProvider } from 'react-router'
 import 'react-router'
-import { closeDatabase, databaseAnswers, firstRunCode as codeOf, tidyUp } from '#db'
+import { closeDatabase, databaseAnswers, firstRunCode as codeOf, rebuildOutdated, tidyUp } from '#db'
 import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
 import { contentSecurityPolicy, refuseCrossSite, refuseLargeBodies, seenFromOutside } from './guard'
@@ -79,6 +79,14 @@ export function tidyNowAndThen() {
       (error: unknown) => log.warn({ err: error }, 'tidying up has to wait'),
     )
   setInterval(() => void tidy(), TIDY_MS * (0.9 + 0.2 * Math.random())).unref()
+}
+
+/** What another version of the fold has made is brought up to date beside the work; several processes may do it at once. */
+export function rebuildWhatIsOutdated() {
+  rebuildOutdated().then(
+    (jobs) => jobs > 0 && log.info({ jobs }, 'folded jobs of an earlier version again'),
+    (error: unknown) => log.error({ err: error }, 'jobs of an earlier version could not be folded again'),
+  )
 }
 
 export const close = closeDatabase

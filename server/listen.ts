@@ -12,6 +12,7 @@ interface Keg {
   close: () => Promise<void>
   firstRunCode: () => Promise<string | undefined>
   tidyNowAndThen: () => void
+  rebuildWhatIsOutdated: () => void
 }
 
 const development = process.env.KEG_DEV === '1'
@@ -23,6 +24,7 @@ front.use(compression())
 const keg = development ? await serveSource(front) : await serveBuild(front)
 const server = createServer(front)
 keg.tidyNowAndThen()
+keg.rebuildWhatIsOutdated()
 if (supervised && process.send) takeConnections(process.send.bind(process))
 else server.listen(port, host, () => void greet())
 server.on('error', (error) => {

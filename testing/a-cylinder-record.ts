@@ -9,6 +9,8 @@ export const aCylinderRecord = (over: Partial<Cylinder> = {}): Cylinder => ({
   tareMg: 12_000_000,
   waterCapacityMg: 21_600_000,
   fillingRatio: null,
+  ratioGas: null,
+  workingFillPct: null,
   servicePressurePa: 2_859_000,
   testedOn: '2025-03-01',
   testYears: 5,

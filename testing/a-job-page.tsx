@@ -63,7 +63,10 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
   const data: JobData = {
     jobId: 'j',
     number: 7,
+    checkpoint: null,
     entries,
+    booksBefore: null,
+    busy: [],
     system: over.system === undefined ? SYSTEM : over.system,
     cylinders,
     systems: [],

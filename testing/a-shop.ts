@@ -98,6 +98,7 @@ export function note(shop: AShop, jobId: string, ...entries: Entry[]) {
       userId: shop.userId,
       entries,
       sentAt: entries.at(-1)?.at ?? 0,
+      offsetMs: 0,
       now: new Date(),
       today: '2026-06-01',
     }),

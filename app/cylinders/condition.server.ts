@@ -1,6 +1,6 @@
-import { fillLimit, liquidLevel, NoFillLimitError, testDate } from '#core/cylinders'
+import { cylinderLimit, liquidLevel, testDate } from '#core/cylinders'
 import { OutOfRangeError } from '#core/refrigerants'
-import { ZERO_CELSIUS_K } from '#core/units'
+import { MG_PER_KG, ZERO_CELSIUS_K } from '#core/units'
 import type { CylinderRow } from '#db'
 import type { CylinderSight } from './sight'
 
@@ -18,24 +18,18 @@ export function seen<T extends CylinderRow>(
 }
 
 function levelOf(cylinder: CylinderRow, marginPct: number): Omit<CylinderSight, 'tags'> {
-  const { waterCapacityMg, refrigerant, balanceMg, tareMg, fillingRatio, condition } = cylinder
-  if (waterCapacityMg === null || refrigerant === null) return { level: 0 }
-  // Mixed or unknown contents: the lightest of all counts.
-  const counts = condition === 'mixed' || condition === 'doubtful' ? null : refrigerant
+  const { refrigerant, balanceMg } = cylinder
+  const found = cylinderLimit(cylinder, null, marginPct)
+  if (found.kind === 'unknown' || refrigerant === null) return { level: 0 }
+  const { limit } = found
+  const known = { share: balanceMg / limit.netMg, grossLimitMg: limit.grossMg, governs: limit.governs }
   try {
-    const limit = fillLimit({ tareMg, waterCapacityMg, fillingRatio, marginPct, refrigerant: counts })
     const levelAt = (massMg: number) =>
-      Math.max(0, Math.min(1, liquidLevel(massMg / 1e6, limit.volumeM3, refrigerant, ROOM_K)))
-    return {
-      level: levelAt(balanceMg),
-      limit: levelAt(limit.netMg),
-      share: balanceMg / limit.netMg,
-      grossLimitMg: limit.grossMg,
-      governs: limit.governs,
-    }
+      Math.max(0, Math.min(1, liquidLevel(massMg / MG_PER_KG, limit.volumeM3, refrigerant, ROOM_K)))
+    return { ...known, level: levelAt(balanceMg), limit: levelAt(limit.netMg) }
   } catch (error) {
-    // R-744 without a stamped ratio, or beyond its critical point: drawn without a level.
-    if (error instanceof NoFillLimitError || error instanceof OutOfRangeError) return { level: 0 }
+    // No liquid at room temperature: drawn without a level.
+    if (error instanceof OutOfRangeError) return { ...known, level: 0 }
     throw error
   }
 }

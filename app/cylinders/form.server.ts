@@ -23,6 +23,8 @@ interface CylinderForm {
   waterCapacity?: number
   stampChecked: boolean
   fillingRatio?: number
+  ratioGas?: string
+  workingFillPct?: number
   servicePressure?: number
   testedOn?: string
   testYears: number
@@ -49,6 +51,10 @@ const schema = (reading: Reading, today: string) =>
     stampChecked: ticked,
     fillingRatio: Joi.number().greater(0).less(1.6).empty('').messages({
       '*': 'Enter the stamped filling ratio as a number, such as 0.75, or leave it empty.',
+    }),
+    ratioGas: refrigerantField,
+    workingFillPct: Joi.number().integer().min(10).max(80).empty('').messages({
+      '*': 'Enter the working fill in percent, 50 to 60 is usual, or leave it empty.',
     }),
     servicePressure: measured('pressure', 'the stamped service pressure', reading),
     testedOn: dateField
@@ -84,6 +90,8 @@ export async function readCylinder(
   else if (f.waterCapacity !== undefined && looksLikeASizeName(f.waterCapacity) && !f.stampChecked)
     errors.waterCapacity =
       'That is a round figure: is it the size in its name? A “30 lb” cylinder has about 26 lb of water capacity. Read WC on the collar, or tick below that it is stamped so.'
+  if (f.fillingRatio !== undefined && !f.ratioGas && !f.refrigerant)
+    errors.ratioGas = 'Choose the gas that the ratio is stamped for: it belongs to one gas.'
   if ((f.contents ?? 0) > 0 && !f.refrigerant) errors.refrigerant = 'Choose what it holds.'
   if ((f.contents ?? 0) < 0) errors.contents = 'What is in it cannot be less than nothing.'
   if (Object.keys(errors).length > 0) return { typed, refused: refuse(typed, errors) }
@@ -97,6 +105,8 @@ export async function readCylinder(
       tareMg: f.tare,
       waterCapacityMg: f.waterCapacity ?? null,
       fillingRatio: f.fillingRatio ?? null,
+      ratioGas: f.fillingRatio === undefined ? null : (f.ratioGas ?? f.refrigerant ?? null),
+      workingFillPct: f.workingFillPct ?? null,
       servicePressurePa: f.servicePressure ?? null,
       testedOn: f.testedOn ?? null,
       testYears: f.testYears,
@@ -119,6 +129,8 @@ export function cylinderFields(c: CylinderData, reading: Reading): Typed {
     waterCapacity: asTyped('weight', c.waterCapacityMg, reading),
     servicePressure: asTyped('pressure', c.servicePressurePa, reading),
     fillingRatio: c.fillingRatio === null ? '' : String(c.fillingRatio),
+    ratioGas: c.ratioGas ?? '',
+    workingFillPct: c.workingFillPct === null ? '' : String(c.workingFillPct),
     testedOn: c.testedOn ?? '',
     testYears: String(c.testYears),
     flammableOk: c.flammableOk ? 'on' : '',

@@ -97,6 +97,17 @@ export function CylinderForm({
             inputMode="decimal"
             help="kg per kg of water capacity"
           />
+          <SelectField
+            {...field('ratioGas')}
+            label="The ratio is stamped for"
+            options={[['', 'what it holds'], ...refrigerants.map((r): [string, string] => [r, r])]}
+          />
+          <Field
+            {...field('workingFillPct')}
+            label="Station: working fill of the tank (%)"
+            inputMode="numeric"
+            help="50 to 60 is usual; left empty, 60 is taken. Other cylinders leave it empty."
+          />
           <Field {...field('testedOn')} label="Last pressure test" type="date" />
           <Field
             {...field('testYears')}

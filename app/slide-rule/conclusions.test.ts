@@ -104,7 +104,7 @@ describe('superheat', () => {
     const valve = { ...base, high: '15 bar', metering: 'valve' }
     expect(ask('superheat', { ...valve, liquid: '36 C' }).outcome).toBe('good')
     expect(ask('superheat', { ...valve, liquid: '41 C' }).says).toBe('Subcooling is low')
-    expect(ask('superheat', { ...valve, liquid: '25 C' }).says).toBe('Subcooling is high')
+    expect(ask('superheat', { ...valve, liquid: '29 C' }).says).toBe('Subcooling is high')
     expect(ask('superheat', { ...valve, liquid: '31 C', target: '11 K' }).outcome).toBe('good')
   })
   it('checks the vents of a vehicle, alone or beside the rest', () => {

@@ -1,12 +1,12 @@
 import type { Verdict } from '#core/verdict'
-import { VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
+import { VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/wording/en'
 import type { Judgement } from './outcome'
 
 /** A verdict of core in words. @param more reasons that only this tool can give */
 export function judgementOf(verdict: Verdict, ...more: string[]): Judgement {
   return {
     outcome: verdict.outcome,
-    words: VERDICT_WORDS[verdict.code]!,
-    reasons: [...verdict.reasons.map(({ code }) => VERDICT_REASONS[code]!), ...more],
+    words: wordOf(VERDICT_WORDS, verdict.code),
+    reasons: [...verdict.reasons.map(({ code }) => wordOf(VERDICT_REASONS, code)), ...more],
   }
 }

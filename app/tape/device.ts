@@ -1,22 +1,30 @@
 import { v4 as uuid } from 'uuid'
-import { ENTRY_VERSION, type Entry, type EntryBodies, type EntryKind } from '#core/tape'
+import { type Entry, type EntryBodies, type EntryKind, versionOf } from '#core/tape'
 
 /** An entry made here and now. @param at when it was so, if not now */
-export function makeEntry<K extends EntryKind>(kind: K, body: EntryBodies[K], at = Date.now()): Entry {
+export function makeEntry<K extends EntryKind>(kind: K, body: EntryBodies[K], at?: number): Entry {
   return {
     entryId: uuid(),
     kind,
-    version: ENTRY_VERSION,
-    at,
+    version: versionOf(kind),
+    at: at ?? Date.now(),
+    ...(at === undefined ? {} : { backdated: true }),
     deviceId: deviceId(),
     deviceSeq: nextSeq(),
     body,
   } as Entry
 }
 
-/** An entry put right before anybody has it: another id, the same time. */
+/** An entry put right before anybody has it: another id, the same time. @param body in today's version */
 export function remade(entry: Entry, body: Record<string, unknown>): Entry {
-  return { ...makeEntry(entry.kind, body as never, entry.at), version: entry.version }
+  return makeEntry(entry.kind, body as never, entry.at)
+}
+
+/** Clock, name and count of this device, for so many entries that are written elsewhere for it. */
+export function deviceStamp(entries: number): { at: number; deviceId: string; deviceSeq: number } {
+  const deviceSeq = nextSeq()
+  for (let more = 1; more < entries; more++) nextSeq()
+  return { at: Date.now(), deviceId: deviceId(), deviceSeq }
 }
 
 /** An id for something that an entry starts: a run, a hold. */

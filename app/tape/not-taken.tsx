@@ -1,15 +1,14 @@
 import { useState } from 'react'
 import { Button, Modal } from 'react-bootstrap'
 import { Link } from 'react-router'
-import type { Entry } from '#core/tape'
+import { bodyToday, type Entry, figureOf } from '#core/tape'
 import { measure, typed } from '~/ui/measure'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReading } from '~/ui/reader'
 import { dayAndTime } from '~/ui/time'
-import { REASON_WORDS } from '~/wording/en'
+import { REASON_WORDS, wordOf } from '~/wording/en'
 import { remade } from './device'
 import { type Names, useEntryWords } from './entry-words'
-import { FIGURES } from './figures'
 import { useOutbox } from './outbox-context'
 import type { EntryAside } from './waiting-room'
 
@@ -54,21 +53,21 @@ export function NotTaken({ aside, timeZone, names, leave }: NotTakenProps) {
   const words = useEntryWords(names)
   const reading = useReading()
   const { entry, jobId, reasons } = aside
-  const body = entry.body as unknown as Record<string, unknown>
-  const figure = FIGURES[entry.kind]
+  const body = bodyToday(entry) as unknown as Record<string, unknown>
+  const figure = figureOf(entry.kind)
   const [changing, setChanging] = useState<string>()
-  const read = figure && changing !== undefined ? measure(figure[0], changing, reading) : undefined
+  const read = figure && changing !== undefined ? measure(figure.quantity, changing, reading) : undefined
   const changed = (): Entry | undefined => {
     if (changing === undefined) return undefined
     if (!figure) return remade(entry, { ...body, text: changing.trim() })
-    return read?.kind === 'one' ? remade(entry, { ...body, [figure[1]]: read.value }) : undefined
+    return read?.kind === 'one' ? remade(entry, { ...body, [figure.key]: read.value }) : undefined
   }
   const mayChange = figure !== undefined || entry.kind === 'note'
   // Chosen anew where it was chosen: what was decided then may no longer be what is wanted.
   const decision = entry.kind === 'cylinder-chosen'
   return (
     <div className="verdict verdict-bad" role="alert">
-      <strong>Not taken: {words(entry.kind, entry.body)}</strong>
+      <strong>Not taken: {words(entry.kind, bodyToday(entry))}</strong>
       <div className="quiet">
         {entry.at > 0 && dayAndTime(entry.at, timeZone)}
         {leave && jobId && (
@@ -82,11 +81,17 @@ export function NotTaken({ aside, timeZone, names, leave }: NotTakenProps) {
       </div>
       <ul>
         {reasons.map(({ code }) => (
-          <li key={code}>{Object.hasOwn(REASON_WORDS, code) ? REASON_WORDS[code] : code}</li>
+          <li key={code}>{wordOf(REASON_WORDS, code)}</li>
         ))}
       </ul>
       {changing !== undefined && figure && (
-        <MeasureInput kind={figure[0]} label="It was" value={changing} onChange={setChanging} autoFocus />
+        <MeasureInput
+          kind={figure.quantity}
+          label="It was"
+          value={changing}
+          onChange={setChanging}
+          autoFocus
+        />
       )}
       {changing !== undefined && !figure && (
         <label className="field">
@@ -112,7 +117,9 @@ export function NotTaken({ aside, timeZone, names, leave }: NotTakenProps) {
           <Button
             variant="outline-primary"
             onClick={() =>
-              setChanging(figure ? typed(figure[0], body[figure[1]] as number, reading) : String(body.text))
+              setChanging(
+                figure ? typed(figure.quantity, body[figure.key] as number, reading) : String(body.text),
+              )
             }
           >
             Change it …

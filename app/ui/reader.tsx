@@ -9,10 +9,11 @@ export function useReading(): Reading {
   return use(ReaderContext)
 }
 
-/** Shows values in the reader's units. */
+/** Shows values in the reader's units; a gauge's with the atmosphere that it was read in, where that is known. */
 export function useShow() {
   const reading = useReading()
-  return (kind: MeasureKind, value: number) => show(kind, value, reading)
+  return (kind: MeasureKind, value: number, atmospherePa?: number) =>
+    show(kind, value, atmospherePa === undefined ? reading : { ...reading, atmospherePa })
 }
 
 /** One value in the reader's units, in figures that line up. */

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { MG_PER_KG } from '#core/units'
 import { formatTemperatureDifference } from '#core/units'
 import type { Quantity, Verdict } from '#core/verdict'
-import { OUTCOME_WORDS, QUANTITY_WORDS, VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
+import { OUTCOME_WORDS, QUANTITY_WORDS, VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/wording/en'
 import { type Reading, show } from './measure'
 import { useReading } from './reader'
 import { duration } from './time'
@@ -10,25 +10,27 @@ import { duration } from './time'
 interface VerdictCardProps {
   verdict: Verdict
   overruled?: string | undefined
+  /** What it was built on has changed since. */
+  stale?: boolean
   children?: ReactNode
 }
 
 /** A judgement with its reasons, its numbers and where it comes from. */
-export function VerdictCard({ verdict, overruled, children }: VerdictCardProps) {
+export function VerdictCard({ verdict, overruled, stale = false, children }: VerdictCardProps) {
   const reading = useReading()
   return (
     <div className={`verdict verdict-${verdict.outcome}`}>
       <div className="quiet">{OUTCOME_WORDS[verdict.outcome]}</div>
-      <h3>{VERDICT_WORDS[verdict.code] ?? verdict.code}</h3>
+      <h3>{wordOf(VERDICT_WORDS, verdict.code)}</h3>
       <ul>
         {verdict.reasons.map(({ code }) => (
-          <li key={code}>{VERDICT_REASONS[code] ?? code}</li>
+          <li key={code}>{wordOf(VERDICT_REASONS, code)}</li>
         ))}
       </ul>
       <div className="numbers">
         {verdict.numbers.map((quantity) => (
           <span key={quantity.name}>
-            <span className="quiet">{QUANTITY_WORDS[quantity.name] ?? quantity.name}</span>{' '}
+            <span className="quiet">{wordOf(QUANTITY_WORDS, quantity.name)}</span>{' '}
             <strong className="digits">{quantityText(quantity, reading)}</strong>
           </span>
         ))}
@@ -37,6 +39,11 @@ export function VerdictCard({ verdict, overruled, children }: VerdictCardProps) 
         <summary>How this was judged</summary>
         {verdict.source}. Plus-minus is two standard deviations.
       </details>
+      {stale && (
+        <p className="mb-0 mt-1 field-error" role="status">
+          <strong>Stale:</strong> what it was built on has been changed since. Nothing builds on it any more.
+        </p>
+      )}
       {overruled !== undefined && (
         <p className="mb-0 mt-1">
           <strong>Overruled:</strong> {overruled}

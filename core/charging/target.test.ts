@@ -45,15 +45,29 @@ describe('tolerance and stop weight', () => {
 })
 
 describe('judgeCharge', () => {
-  const target = { massMg: 1_000_000, toleranceMg: 15_000 }
-  const code = (massMg: number) => judgeCharge({ massMg, sigmaMg: 5_000 }, target).code
-  it('is on target within tolerance and weighing', () => {
+  const code = (massMg: number, sigmaMg = 3_062, target = { massMg: 1_000_000, toleranceMg: 15_000 }) =>
+    judgeCharge({ massMg, sigmaMg }, target).code
+  it('is on target within the tolerance, to the digit', () => {
     expect(code(1_000_000)).toBe('charge-on-target')
-    expect(code(1_025_000)).toBe('charge-on-target')
-    expect(code(975_000)).toBe('charge-on-target')
+    expect(code(1_015_000)).toBe('charge-on-target')
+    expect(code(985_000)).toBe('charge-on-target')
   })
   it('says short and over beyond', () => {
-    expect(code(974_000)).toBe('charge-short')
-    expect(code(1_026_000)).toBe('charge-over')
+    expect(code(984_000)).toBe('charge-short')
+    expect(code(1_016_000)).toBe('charge-over')
+  })
+  it('cannot tell with a scale whose doubt is larger than the tolerance, unless it is far off', () => {
+    // 60 g: tolerance 2 g; a scale of 5 g knows a difference to 6.1 g.
+    const sealed = { massMg: 60_000, toleranceMg: chargeToleranceMg(60_000, 'stationary') }
+    expect(code(60_000, 3_062, sealed)).toBe('cannot-tell-with-this-scale')
+    expect(code(68_000, 3_062, sealed)).toBe('cannot-tell-with-this-scale')
+    expect(code(81_000, 3_062, sealed)).toBe('charge-over')
+    expect(code(50_000, 3_062, sealed)).toBe('charge-short')
+    // A scale of 1 g: 1.2 g.
+    expect(code(61_000, 612, sealed)).toBe('charge-on-target')
+    expect(
+      judgeCharge({ massMg: 60_000, sigmaMg: 3_062 }, sealed).numbers.find((n) => n.name === 'division')
+        ?.value,
+    ).toBe(0.001)
   })
 })

@@ -1,8 +1,11 @@
+import { divisionThatCould } from '../scales'
 import { MG_PER_KG } from '../units'
-import type { Verdict } from '../verdict'
+import { quantity, type Verdict } from '../verdict'
 import type { Trade } from '../systems'
 
 export type TargetBasis = 'recovered' | 'expected' | 'typed'
+
+export type TargetReason = 'recovered-agrees' | 'recovered-only' | 'plate-agrees' | 'plate-wins'
 
 export interface ChargeTarget {
   basis: TargetBasis
@@ -10,7 +13,7 @@ export interface ChargeTarget {
   /** The amount may miss the target by this much either way. */
   toleranceMg: number
   /** Why this basis is offered. */
-  reason: string
+  reason: TargetReason
 }
 
 export interface TargetInput {
@@ -19,7 +22,7 @@ export interface TargetInput {
   recoveredMg: number
   /** Plate + lines + accessories, mg; null where unknown. */
   expectedMg: number | null
-  /** The recovered weight matched what was expected, and no leak was found. */
+  /** The verdict that stands says that the recovered weight is what was expected, and no leak was found. */
   recoveredAgrees: boolean
 }
 
@@ -34,7 +37,7 @@ export function chargeTargets({
   expectedMg,
   recoveredAgrees,
 }: TargetInput): ChargeTarget[] {
-  const target = (basis: TargetBasis, massMg: number, reason: string): ChargeTarget => ({
+  const target = (basis: TargetBasis, massMg: number, reason: TargetReason): ChargeTarget => ({
     basis,
     massMg,
     reason,
@@ -70,28 +73,45 @@ export function stopWeightMg(startMg: number, targetMg: number, hoseKeepMg: numb
   return startMg - targetMg - hoseKeepMg
 }
 
+export type ChargeCode = 'charge-on-target' | 'charge-short' | 'charge-over' | 'cannot-tell-with-this-scale'
+export type ChargeReason = 'within-tolerance' | 'outside-tolerance' | 'scale-too-coarse'
+export type ChargeVerdict = Verdict<ChargeCode, ChargeReason>
+
 /**
- * Did what went in meet the target? Judged against the tolerance and twice the weighing's standard deviation.
- * @param charged net of what stayed in the hoses
+ * Is what is in the system on target? Short or over is sure beyond the tolerance and twice the weighing's standard
+ * deviation. Within that, a scale whose doubt is larger than the tolerance cannot tell; else the tolerance decides.
+ * @param charged what is in the system now, with one standard deviation
  */
 export function judgeCharge(
   charged: { massMg: number; sigmaMg: number },
   target: { massMg: number; toleranceMg: number },
-): Verdict {
+): ChargeVerdict {
   const differenceMg = charged.massMg - target.massMg
   const kg = (massMg: number) => massMg / MG_PER_KG
-  const within = Math.abs(differenceMg) <= target.toleranceMg + 2 * charged.sigmaMg
-  return {
-    outcome: within ? 'good' : 'caution',
-    code: within ? 'charge-on-target' : differenceMg < 0 ? 'charge-short' : 'charge-over',
-    reasons: [{ code: within ? 'within-tolerance' : 'outside-tolerance' }],
-    numbers: [
-      { name: 'charged', value: kg(charged.massMg), unit: 'kg', sigma: kg(charged.sigmaMg) },
-      { name: 'target', value: kg(target.massMg), unit: 'kg' },
-      { name: 'difference', value: kg(differenceMg), unit: 'kg', sigma: kg(charged.sigmaMg) },
-      { name: 'tolerance', value: kg(target.toleranceMg), unit: 'kg' },
-    ],
+  const doubtMg = 2 * charged.sigmaMg
+  const numbers = [
+    quantity('charged', kg(charged.massMg), 'kg', kg(charged.sigmaMg)),
+    quantity('target', kg(target.massMg), 'kg'),
+    quantity('difference', kg(differenceMg), 'kg', kg(charged.sigmaMg)),
+    quantity('tolerance', kg(target.toleranceMg), 'kg'),
+  ]
+  const verdict = (outcome: Verdict['outcome'], code: ChargeCode, reason: ChargeReason): ChargeVerdict => ({
+    outcome,
+    code,
+    reasons: [{ code: reason }],
+    numbers,
     source:
       'tolerance of the plate, else 15 g for vehicles and the larger of 1 % and 15 g for stationary systems',
+  })
+  const off = differenceMg < 0 ? 'charge-short' : 'charge-over'
+  if (Math.abs(differenceMg) > target.toleranceMg + doubtMg)
+    return verdict('caution', off, 'outside-tolerance')
+  if (doubtMg > target.toleranceMg) {
+    const division = divisionThatCould(target.toleranceMg)
+    if (division !== undefined) numbers.push(quantity('division', kg(division), 'kg'))
+    return verdict('open', 'cannot-tell-with-this-scale', 'scale-too-coarse')
   }
+  return Math.abs(differenceMg) <= target.toleranceMg
+    ? verdict('good', 'charge-on-target', 'within-tolerance')
+    : verdict('caution', off, 'outside-tolerance')
 }

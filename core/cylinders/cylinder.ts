@@ -13,6 +13,10 @@ export interface Cylinder {
   tareMg: number
   waterCapacityMg: number | null
   fillingRatio: number | null
+  /** The gas that the ratio is stamped for: a ratio belongs to one gas. null: the one it holds. */
+  ratioGas: string | null
+  /** Station: how full its tank is worked with, percent of its capacity; null: 60. */
+  workingFillPct: number | null
   servicePressurePa: number | null
   testedOn: string | null
   testYears: number

@@ -10,7 +10,7 @@ import {
   mayTake,
   NoFillLimitError,
   testDate,
-  transportPressurePa,
+  neededPressurePa,
 } from '.'
 import { REFRIGERANTS } from '../refrigerants'
 
@@ -159,8 +159,25 @@ describe('mayGive', () => {
 
 describe('the rest', () => {
   it('needs 400 psi for R-410A', () => {
-    expect((transportPressurePa('R-410A')! - 101325) / 1e5).toBeCloseTo(33.3, 0)
-    expect(transportPressurePa('R-744')).toBeUndefined()
+    expect((neededPressurePa('R-410A') - 101325) / 1e5).toBeCloseTo(33.3, 0)
+  })
+  it('needs the pressure of the critical point where there is no liquid at 55 °C', () => {
+    expect(neededPressurePa('R-744') / 1e5).toBeGreaterThan(68)
+    expect(neededPressurePa('R-744') / 1e5).toBeLessThan(74)
+    const carbon = { refrigerant: 'R-744', fillingRatio: 0.6, ratioGas: 'R-744' }
+    const ask = { refrigerant: 'R-744', massMg: kg(3) }
+    // 400 psi x 5/4 is 34 bar.
+    expect(codes(cylinder(carbon), ask)).toEqual(['pressure-too-low'])
+    expect(codes(cylinder({ ...carbon, servicePressurePa: 150e5 }), ask)).toEqual([])
+    expect(codes(cylinder({ ...carbon, servicePressurePa: 150e5, ratioGas: 'R-22' }), ask)).toEqual([
+      'ratio-of-another-gas',
+    ])
+  })
+  it("warns before a customer's gas goes onto the shop's own", () => {
+    const ask = { ...request, customerId: 'c' }
+    expect(mayTake(cylinder({ balanceMg: kg(4) }), ask).warnings).toEqual([{ code: 'owner-onto-shops' }])
+    expect(mayTake(cylinder({ balanceMg: 0 }), ask).warnings).toEqual([])
+    expect(mayTake(cylinder({ balanceMg: kg(4) }), { ...ask, ownGasInIt: true }).warnings).toEqual([])
   })
   it('knows test dates', () => {
     expect(testDate('2021-11-24', 5, '2026-11-24')).toEqual({

@@ -1,4 +1,11 @@
-import { liquidDensity, OutOfRangeError, REFRIGERANTS, saturationPressurePa, tableOf } from '../refrigerants'
+import {
+  highestPressurePa,
+  liquidDensity,
+  OutOfRangeError,
+  REFRIGERANTS,
+  saturationPressurePa,
+  tableOf,
+} from '../refrigerants'
 import { MG_PER_KG, ZERO_CELSIUS_K } from '../units'
 
 /** Density of water at 20 C, kg/L: a stamped water capacity is a weight of water. */
@@ -6,7 +13,8 @@ const WATER_KG_PER_L = 0.9982
 const AT_25_C = 25 + ZERO_CELSIUS_K
 const AT_55_C = 55 + ZERO_CELSIUS_K
 
-export type FillRuleCode = 'weight-80' | 'liquid-80-at-25' | 'not-full-at-55' | 'stamped-ratio'
+export type FillRuleCode =
+  'weight-80' | 'liquid-80-at-25' | 'not-full-at-55' | 'stamped-ratio' | 'working-fill'
 
 export interface FillRule {
   rule: FillRuleCode
@@ -37,6 +45,8 @@ export interface FillInput {
   marginPct?: number
   /** Stamped filling ratio, kg of refrigerant per kg of water capacity; where given it limits too. */
   fillingRatio?: number | null
+  /** Station: percent of the capacity that its tank is worked with. */
+  workingFillPct?: number | null
 }
 
 /** The rules leave no figure for this cylinder and refrigerant. */
@@ -46,13 +56,15 @@ export class NoFillLimitError extends Error {
 
 /**
  * Largest net mass a cylinder may hold, the smallest of three rules:
- * A 0.80 x water capacity (common weight rule), B 80 % liquid full at 25 C (recovery-container guideline),
- * C not liquid-full at 55 C less 2 % for oil (transport rule); and of a stamped filling ratio where there is one.
+ * A 0.80 x water capacity (common weight rule of the trade: no standard says it of light gases);
+ * B 80 % liquid full at 25 C / 77 F (guideline for recovery containers, AHRI Guideline K);
+ * C not liquid-full at 55 C / 131 F (49 CFR 173.304a(b) in the United States, ADR P200 in Europe), less 2 % for oil;
+ * and of a stamped filling ratio where there is one for this gas (ADR P200). Check the text in force where you work.
  * @throws NoFillLimitError for R-744 without a stamped ratio: it has no liquid at 55 C
  * @throws UnknownRefrigerantError
  */
 export function fillLimit(input: FillInput): FillLimit {
-  const { tareMg, waterCapacityMg, refrigerant, marginPct = 0, fillingRatio } = input
+  const { tareMg, waterCapacityMg, refrigerant, marginPct = 0, fillingRatio, workingFillPct } = input
   const volumeL = waterCapacityMg / MG_PER_KG / WATER_KG_PER_L
   const volumeM3 = volumeL / 1000
   const mass = (kg: number) => Math.floor(kg * MG_PER_KG)
@@ -74,6 +86,8 @@ export function fillLimit(input: FillInput): FillLimit {
   }
   if (fillingRatio) rules.push({ rule: 'stamped-ratio', netMg: Math.floor(fillingRatio * waterCapacityMg) })
 
+  if (workingFillPct)
+    rules.push({ rule: 'working-fill', netMg: Math.floor((workingFillPct / 100) * waterCapacityMg) })
   const governing = rules.filter((r) => r.netMg !== undefined).reduce((a, b) => (b.netMg! < a.netMg! ? b : a))
   const netMg = Math.floor(governing.netMg! * (1 - marginPct / 100))
   return { rules, governs: governing.rule, netMg, grossMg: tareMg + netMg, volumeM3 }
@@ -88,9 +102,14 @@ export function liquidLevel(netKg: number, volumeM3: number, refrigerant: string
   return netKg / liquidDensity(tableOf(refrigerant), tempK) / volumeM3
 }
 
-/** Bubble pressure at 55 C, absolute Pa: what a cylinder's service pressure times 5/4 must reach (transport rule). */
-export function transportPressurePa(refrigerant: string): number | undefined {
-  return within(() => saturationPressurePa(tableOf(refrigerant), AT_55_C, 'bubble'))
+/**
+ * What a cylinder's service pressure times 5/4 must reach, absolute Pa: the bubble pressure at 55 C (transport rule);
+ * of a gas that has no liquid there (R-744) the highest pressure of its table, which ends at the critical point. What
+ * such a cylinder must bear beyond that follows from its stamped filling ratio.
+ */
+export function neededPressurePa(refrigerant: string): number {
+  const table = tableOf(refrigerant)
+  return within(() => saturationPressurePa(table, AT_55_C, 'bubble')) ?? highestPressurePa(table)
 }
 
 function rule(code: FillRuleCode, netMg: () => number): FillRule {

@@ -1,5 +1,6 @@
 export * from './cylinder'
 export * from './fill'
+export * from './limit'
 export * from './take'
 export * from './test-date'
 export * from './water-capacity'

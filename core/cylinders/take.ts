@@ -1,8 +1,9 @@
 import { refrigerant as factsOf } from '../refrigerants'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '../units'
-import type { Reason } from '../verdict'
+import { quantity, type Reason } from '../verdict'
 import type { Cylinder } from './cylinder'
-import { fillLimit, NoFillLimitError, transportPressurePa } from './fill'
+import { neededPressurePa } from './fill'
+import { cylinderLimit, type LimitRefusal } from './limit'
 import { testDate } from './test-date'
 
 export interface TakeRequest {
@@ -15,13 +16,40 @@ export interface TakeRequest {
   /** Whose gas it is; null: the shop's own or not known. */
   customerId: string | null
   marginPct: number
+  /** What it holds came from this job. */
+  ownGasInIt?: boolean
 }
+
+export type FitnessCode =
+  | LimitRefusal
+  | 'retired'
+  | 'virgin-only'
+  | 'mixed'
+  | 'doubtful'
+  | 'doubtful-gas'
+  | 'other-refrigerant'
+  | 'other-owner'
+  | 'owner-onto-shops'
+  | 'test-overdue'
+  | 'test-unknown'
+  | 'test-due-soon'
+  | 'not-for-flammable'
+  | 'pressure-unknown'
+  | 'pressure-too-low'
+  | 'room-reserved'
+  | 'too-small'
+  | 'full'
+  | 'amount-unknown'
+  | 'not-enough'
+  | 'empty'
+  | 'used-gas'
+export type FitnessReason = Reason<FitnessCode>
 
 export interface Fitness {
   /** Reasons why not; empty when it may. */
-  refusals: Reason[]
+  refusals: FitnessReason[]
   /** May, but look first. */
-  warnings: Reason[]
+  warnings: FitnessReason[]
   /** Net mass it can still take; undefined where no limit is known. */
   roomMg?: number
   /** Gross weight never to pass. */
@@ -30,9 +58,9 @@ export interface Fitness {
 
 /** May this cylinder take this recovered gas? Every refusal comes with its reason, all of them at once. */
 export function mayTake(cylinder: Cylinder, request: TakeRequest): Fitness {
-  const refusals: Reason[] = []
-  const warnings: Reason[] = []
-  const refuse = (code: string) => refusals.push({ code })
+  const refusals: FitnessReason[] = []
+  const warnings: FitnessReason[] = []
+  const refuse = (code: FitnessCode) => refusals.push({ code })
 
   if (cylinder.retired) refuse('retired')
   if (cylinder.kind === 'one-way') refuse('one-way')
@@ -41,6 +69,9 @@ export function mayTake(cylinder: Cylinder, request: TakeRequest): Fitness {
   else if (cylinder.refrigerant && cylinder.refrigerant !== request.refrigerant) refuse('other-refrigerant')
   if (cylinder.condition === 'doubtful') warnings.push({ code: 'doubtful' })
   if (cylinder.ownerCustomerId && cylinder.ownerCustomerId !== request.customerId) refuse('other-owner')
+  // Gas of a customer onto the shop's own: it belongs to both afterwards, and goes back to neither.
+  if (!cylinder.ownerCustomerId && request.customerId && cylinder.balanceMg > 0 && !request.ownGasInIt)
+    warnings.push({ code: 'owner-onto-shops' })
 
   judgeTest(cylinder, request.today, refusals, warnings)
   judgeStrength(cylinder, request.refrigerant, refusals)
@@ -53,8 +84,8 @@ export function mayTake(cylinder: Cylinder, request: TakeRequest): Fitness {
           ? 'room-reserved'
           : 'too-small',
       numbers: [
-        { name: 'room', value: room.roomMg / MG_PER_KG, unit: 'kg' },
-        { name: 'expected', value: request.massMg / MG_PER_KG, unit: 'kg' },
+        quantity('room', room.roomMg / MG_PER_KG, 'kg'),
+        quantity('expected', request.massMg / MG_PER_KG, 'kg'),
       ],
     })
   else if (room && room.roomMg <= 0) refuse('full')
@@ -68,8 +99,8 @@ export function mayGive(
   cylinder: Cylinder,
   request: Pick<TakeRequest, 'refrigerant' | 'customerId' | 'massMg'>,
 ): Fitness {
-  const refusals: Reason[] = []
-  const warnings: Reason[] = []
+  const refusals: FitnessReason[] = []
+  const warnings: FitnessReason[] = []
   if (cylinder.retired) refusals.push({ code: 'retired' })
   if (cylinder.condition === 'mixed') refusals.push({ code: 'mixed' })
   if (cylinder.condition === 'doubtful') refusals.push({ code: 'doubtful-gas' })
@@ -86,42 +117,31 @@ export function mayGive(
   return { refusals, warnings }
 }
 
-function judgeTest(cylinder: Cylinder, today: string, refusals: Reason[], warnings: Reason[]) {
+function judgeTest(cylinder: Cylinder, today: string, refusals: FitnessReason[], warnings: FitnessReason[]) {
   const { state } = testDate(cylinder.testedOn, cylinder.testYears, today, cylinder.kind === 'one-way')
   if (state === 'overdue') refusals.push({ code: 'test-overdue' })
   if (state === 'unknown') refusals.push({ code: 'test-unknown' })
   if (state === 'due-soon') warnings.push({ code: 'test-due-soon' })
 }
 
-function judgeStrength(cylinder: Cylinder, code: string, refusals: Reason[]) {
+function judgeStrength(cylinder: Cylinder, code: string, refusals: FitnessReason[]) {
   if (factsOf(code).flammable && !cylinder.flammableOk) refusals.push({ code: 'not-for-flammable' })
-  const wantedPa = transportPressurePa(code)
+  const wantedPa = neededPressurePa(code)
   if (cylinder.servicePressurePa === null) refusals.push({ code: 'pressure-unknown' })
-  else if (wantedPa !== undefined) {
+  else {
     const gaugeLimit = (cylinder.servicePressurePa - STANDARD_ATMOSPHERE_PA) * 1.25
     if (gaugeLimit < wantedPa - STANDARD_ATMOSPHERE_PA)
-      refusals.push({ code: 'pressure-too-low', numbers: [{ name: 'wanted', value: wantedPa, unit: 'Pa' }] })
+      refusals.push({ code: 'pressure-too-low', numbers: [quantity('wanted', wantedPa, 'Pa')] })
   }
 }
 
-function roomFor(cylinder: Cylinder, request: TakeRequest, refusals: Reason[]) {
-  if (cylinder.kind === 'one-way') return undefined
-  if (cylinder.waterCapacityMg === null) {
-    refusals.push({ code: 'capacity-unknown' })
-    return undefined
-  }
-  try {
-    const limit = fillLimit({
-      tareMg: cylinder.tareMg,
-      waterCapacityMg: cylinder.waterCapacityMg,
-      fillingRatio: cylinder.fillingRatio,
-      refrigerant: request.refrigerant,
-      marginPct: request.marginPct,
-    })
-    return { roomMg: limit.netMg - cylinder.balanceMg - cylinder.reservedMg, grossLimitMg: limit.grossMg }
-  } catch (error) {
-    if (!(error instanceof NoFillLimitError)) throw error
-    refusals.push({ code: 'no-stamped-ratio' })
-    return undefined
-  }
+function roomFor(cylinder: Cylinder, request: TakeRequest, refusals: FitnessReason[]) {
+  const found = cylinderLimit(cylinder, request.refrigerant, request.marginPct)
+  if (found.kind === 'known')
+    return {
+      roomMg: found.limit.netMg - cylinder.balanceMg - cylinder.reservedMg,
+      grossLimitMg: found.limit.grossMg,
+    }
+  if (found.why !== 'one-way') refusals.push({ code: found.why })
+  return undefined
 }

@@ -25,8 +25,10 @@ export interface PressureHoldResult {
   smallestPaPerS: number
   /** The same as a leak, Pa m3/s, where the volume is known. */
   smallestLeakPaM3s?: number
-  verdict: Verdict
+  verdict: Verdict<PressureHoldCode, PressureHoldCode>
 }
+
+export type PressureHoldCode = 'pressure-held' | 'pressure-lost' | 'pressure-gained'
 
 /**
  * Nitrogen hold, compensated for temperature: the ideal gas law in a closed volume. Judged only beyond two standard

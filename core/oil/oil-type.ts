@@ -18,14 +18,25 @@ const FITS: Record<Family, { good: OilType[]; maybe: OilType[] }> = {
   fluorine: { good: ['POE', 'PVE'], maybe: ['PAG'] },
 }
 
+export type OilCode =
+  | 'oil-pag-in-high-voltage'
+  | 'oil-poe-in-high-voltage'
+  | 'oil-not-in-high-voltage'
+  | 'oil-pag-in-belt'
+  | 'oil-poe-in-belt'
+  | 'oil-does-not-mix'
+  | 'oil-fits'
+  | 'oil-maybe'
+export type OilVerdict = Verdict<OilCode, OilCode>
+
 /**
  * Does this oil belong to this refrigerant and this compressor? PAG for belt compressors; POE of the right kind for
  * high-voltage compressors, where a trace of PAG destroys the insulation; mineral oil, AB, POE and PVE each with its
  * refrigerants. The compressor maker's word wins.
  * @throws UnknownRefrigerantError
  */
-export function judgeOilType(oil: OilType, code: string, drive: CompressorDrive): Verdict {
-  const verdict = (outcome: Verdict['outcome'], reason: string): Verdict => ({
+export function judgeOilType(oil: OilType, code: string, drive: CompressorDrive): OilVerdict {
+  const verdict = (outcome: Verdict['outcome'], reason: OilCode): OilVerdict => ({
     outcome,
     code: reason,
     reasons: [{ code: reason }],

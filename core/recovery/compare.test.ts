@@ -19,7 +19,8 @@ describe('compareRecovered', () => {
     expect(outcome(3_200_000)).toBe('more-than-expected')
   })
   it('cannot say too little while the system was not emptied, but can say too much', () => {
-    const early = (massMg: number) => compareRecovered({ massMg, sigmaMg: 10_000 }, expected, false).code
+    const early = (massMg: number) =>
+      compareRecovered({ massMg, sigmaMg: 10_000 }, expected, 'not-emptied').code
     expect(early(900_000)).toBe('not-emptied')
     expect(early(3_000_000)).toBe('as-expected')
     expect(early(3_200_000)).toBe('more-than-expected')
@@ -30,6 +31,46 @@ describe('compareRecovered', () => {
       outcome: 'open',
       code: 'no-expectation',
     })
+  })
+  it('says not emptied of nothing behind a shut valve, never that the charge was gone', () => {
+    const shut = compareRecovered({ massMg: 0, sigmaMg: 3_000 }, expected, 'not-emptied')
+    expect([shut.outcome, shut.code]).toEqual(['open', 'not-emptied'])
+    expect(shut.reasons.map((r) => r.code)).toEqual(['nothing-came-valve-or-empty', 'pull-again-or-hold'])
+  })
+  it('does not take "emptied" against a pressure that stands above the level', () => {
+    expect(compareRecovered({ massMg: 2e6, sigmaMg: 3_000 }, expected, 'emptied', 4e5)).toMatchObject({
+      outcome: 'open',
+      code: 'not-emptied',
+    })
+  })
+  it('judges nothing where the charge was shut in, or taken out by somebody else', () => {
+    expect(compareRecovered({ massMg: 0, sigmaMg: 0 }, expected, 'shut-in').code).toBe('charge-shut-in')
+    expect(compareRecovered({ massMg: 0, sigmaMg: 0 }, expected, 'elsewhere').code).toBe(
+      'recovered-elsewhere',
+    )
+  })
+  it('scales what may be left behind, and what is nothing, with the charge', () => {
+    const small = (plateMg: number, outMg: number) =>
+      compareRecovered(
+        { massMg: outMg, sigmaMg: 3_062 },
+        { massMg: plateMg, sigmaMg: Math.round(0.01 * plateMg) },
+      ).code
+    // Rest 15 + 1.5 g, doubt 2 x hypot(3.1, 1.5) = 6.8 g: anything under 126.7 g is too little.
+    expect(small(150_000, 100_000)).toBe('less-than-expected')
+    expect(small(150_000, 127_000)).toBe('as-expected')
+    expect(small(150_000, 126_000)).toBe('less-than-expected')
+    // 58 g: rest 6.4, doubt 6.2: under 45.4 g.
+    expect(small(58_000, 45_000)).toBe('less-than-expected')
+    expect(small(58_000, 18_000)).toBe('mostly-gone')
+  })
+  it('says when the scale is coarser than what a recovery may leave behind, and which could tell', () => {
+    const coarse = compareRecovered({ massMg: 50_000, sigmaMg: 6_124 }, { massMg: 58_000, sigmaMg: 580 })
+    expect(coarse.code).toBe('cannot-tell-with-this-scale')
+    // Rest 6.4 g: 5 g counts to 6.1 g at two sigma.
+    expect(coarse.numbers.find((n) => n.name === 'division')?.value).toBe(0.005)
+    expect(compareRecovered({ massMg: 20_000, sigmaMg: 6_124 }, { massMg: 58_000, sigmaMg: 580 }).code).toBe(
+      'mostly-gone',
+    )
   })
   it('never gets better as less comes out, and always gives reasons', () => {
     const rank = [

@@ -1,92 +1,150 @@
+import { divisionThatCould } from '../scales'
 import { MG_PER_KG } from '../units'
-import type { Verdict } from '../verdict'
+import { quantity, type Verdict } from '../verdict'
 
-export interface Recovered {
+/** A mass with one standard deviation, mg. */
+export interface Weighed {
   massMg: number
-  /** One standard deviation of the weighing, mg. */
   sigmaMg: number
 }
 
-/** What a finished recovery leaves behind in oil, corners and hoses: 30 g and 1 % of the charge. */
-const REST = { fixedMg: 30_000, share: 0.01 }
-/** Below this nothing was recovered to speak of: the scale's own last digits. */
-const NOTHING_MG = 20_000
+/** How a recovery ended. Without `emptied` too little says nothing. */
+export type RecoveryEndKind =
+  /** Down to level, and stays there. */
+  | 'emptied'
+  /** Stopped before that, or nobody can say. */
+  | 'not-emptied'
+  /** The charge was gone: lost before anybody came, or let go since. */
+  | 'lost'
+  /** Somebody else took it out, without Keg. */
+  | 'elsewhere'
+  /** The charge stays, shut into a part of the system. */
+  | 'shut-in'
+
+export type RecoveryCode =
+  | 'nothing-recovered'
+  | 'no-expectation'
+  | 'more-than-expected'
+  | 'as-expected'
+  | 'not-emptied'
+  | 'mostly-gone'
+  | 'less-than-expected'
+  | 'cannot-tell-with-this-scale'
+  | 'charge-shut-in'
+  | 'recovered-elsewhere'
+export type RecoveryReason =
+  | 'charge-gone'
+  | 'leak-test-next'
+  | 'plate-unknown'
+  | 'overcharged-unless-explained'
+  | 'look-for-lines-and-driers'
+  | 'not-a-leak'
+  | 'may-go-back-if-clean'
+  | 'rest-still-inside'
+  | 'nothing-came-valve-or-empty'
+  | 'pressure-above-level'
+  | 'pull-again-or-hold'
+  | 'large-leak'
+  | 'undercharged'
+  | 'find-the-leak'
+  | 'scale-too-coarse'
+  | 'stays-in-the-unit'
+  | 'not-weighed-here'
+export type RecoveryVerdict = Verdict<RecoveryCode, RecoveryReason>
+
+/**
+ * What a finished recovery leaves behind in oil, corners and hoses: 1 % of the charge and 30 g, of a small charge no
+ * more than a tenth. Experience of the trade, not a standard.
+ */
+const REST = { fixedMg: 30_000, share: 0.01, most: 0.1 }
+/** Below this nothing was recovered to speak of: 20 g, of a small charge 2 %, never less than the scale can tell. */
+const NOTHING = { mostMg: 20_000, share: 0.02 }
 const MOSTLY_GONE = 0.5
 
 /**
  * What the recovered weight says. The difference to the expected charge is judged against twice the combined
- * uncertainty; on the low side also against what a recovery leaves behind.
+ * uncertainty; on the low side also against what a recovery leaves behind. Where the scale alone is coarser than that,
+ * the answer is that this scale cannot tell.
  * Nothing recovered, or no plate: no verdict on over or under, on to the leak test.
+ * @param recovered net in this episode
  * @param expected null where no plate is known
- * @param emptied the system went down to level and stayed there; without it too little says nothing
+ * @param contradictedPa a pressure noted after the last pull that stands above the level, where there is one
  */
-export function compareRecovered(recovered: Recovered, expected: Recovered | null, emptied = true): Verdict {
-  const numbers: Verdict['numbers'] = [
-    {
-      name: 'recovered',
-      value: recovered.massMg / MG_PER_KG,
-      unit: 'kg',
-      sigma: recovered.sigmaMg / MG_PER_KG,
-    },
-  ]
-  const source = 'weight against plate, lines and accessories; difference judged at two standard deviations'
-  if (recovered.massMg < NOTHING_MG)
-    return {
-      outcome: 'open',
-      code: 'nothing-recovered',
-      reasons: [{ code: 'charge-gone' }, { code: 'leak-test-next' }],
-      numbers,
-      source,
-    }
-  if (!expected)
-    return { outcome: 'open', code: 'no-expectation', reasons: [{ code: 'plate-unknown' }], numbers, source }
-
-  const difference = recovered.massMg - expected.massMg
-  const sigma = Math.hypot(recovered.sigmaMg, expected.sigmaMg)
-  const rest = REST.fixedMg + REST.share * expected.massMg
-  numbers.push(
-    { name: 'expected', value: expected.massMg / MG_PER_KG, unit: 'kg', sigma: expected.sigmaMg / MG_PER_KG },
-    { name: 'difference', value: difference / MG_PER_KG, unit: 'kg', sigma: sigma / MG_PER_KG },
-    { name: 'variance', value: difference / expected.massMg, unit: 'share', sigma: sigma / expected.massMg },
-    { name: 'left-behind', value: rest / MG_PER_KG, unit: 'kg' },
-  )
-  if (difference > 2 * sigma)
-    return {
-      outcome: 'caution',
-      code: 'more-than-expected',
-      reasons: [{ code: 'overcharged-unless-explained' }, { code: 'look-for-lines-and-driers' }],
-      numbers,
-      source,
-    }
-  if (difference >= -(2 * sigma + rest))
-    return {
-      outcome: 'good',
-      code: 'as-expected',
-      reasons: [{ code: 'not-a-leak' }, { code: 'may-go-back-if-clean' }],
-      numbers,
-      source,
-    }
-  if (!emptied)
-    return {
-      outcome: 'open',
-      code: 'not-emptied',
-      reasons: [{ code: 'rest-still-inside' }, { code: 'pull-again-or-hold' }],
-      numbers,
-      source,
-    }
-  if (recovered.massMg < MOSTLY_GONE * expected.massMg)
-    return {
-      outcome: 'bad',
-      code: 'mostly-gone',
-      reasons: [{ code: 'large-leak' }, { code: 'leak-test-next' }],
-      numbers,
-      source,
-    }
-  return {
-    outcome: 'caution',
-    code: 'less-than-expected',
-    reasons: [{ code: 'undercharged' }, { code: 'find-the-leak' }],
+export function compareRecovered(
+  recovered: Weighed,
+  expected: Weighed | null,
+  how: RecoveryEndKind = 'emptied',
+  contradictedPa?: number,
+): RecoveryVerdict {
+  const kg = (massMg: number) => massMg / MG_PER_KG
+  const twoSigmaMg = 2 * recovered.sigmaMg
+  const numbers = [quantity('recovered', kg(recovered.massMg), 'kg', kg(recovered.sigmaMg))]
+  const verdict = (
+    outcome: Verdict['outcome'],
+    code: RecoveryCode,
+    ...reasons: RecoveryReason[]
+  ): RecoveryVerdict => ({
+    outcome,
+    code,
+    reasons: reasons.map((reason) => ({ code: reason })),
     numbers,
-    source,
+    source: 'weight against plate, lines and accessories; difference judged at two standard deviations',
+  })
+  if (how === 'shut-in') return verdict('open', 'charge-shut-in', 'stays-in-the-unit')
+  if (how === 'elsewhere') return verdict('open', 'recovered-elsewhere', 'not-weighed-here')
+  const nothingMg = Math.max(
+    twoSigmaMg,
+    Math.min(NOTHING.mostMg, expected ? NOTHING.share * expected.massMg : NOTHING.mostMg),
+  )
+  const nothing = recovered.massMg < nothingMg
+  if (contradictedPa !== undefined) {
+    numbers.push(quantity('level', contradictedPa, 'Pa'))
+    return verdict('open', 'not-emptied', 'pressure-above-level', 'pull-again-or-hold')
   }
+  // Expected little and a coarse scale: what "nothing" is cannot be seen on it.
+  if (nothing && how === 'not-emptied')
+    return verdict('open', 'not-emptied', 'nothing-came-valve-or-empty', 'pull-again-or-hold')
+  if (nothing && expected && twoSigmaMg > NOTHING.share * expected.massMg && twoSigmaMg > restMg(expected)) {
+    addDivision(restMg(expected))
+    return verdict('open', 'cannot-tell-with-this-scale', 'scale-too-coarse')
+  }
+  if (nothing) return verdict('open', 'nothing-recovered', 'charge-gone', 'leak-test-next')
+  if (!expected) return verdict('open', 'no-expectation', 'plate-unknown')
+
+  const differenceMg = recovered.massMg - expected.massMg
+  const sigmaMg = Math.hypot(recovered.sigmaMg, expected.sigmaMg)
+  const rest = restMg(expected)
+  numbers.push(
+    quantity('expected', kg(expected.massMg), 'kg', kg(expected.sigmaMg)),
+    quantity('difference', kg(differenceMg), 'kg', kg(sigmaMg)),
+    quantity('variance', differenceMg / expected.massMg, 'share', sigmaMg / expected.massMg),
+    quantity('left-behind', kg(rest), 'kg'),
+  )
+  if (differenceMg > 2 * sigmaMg)
+    return verdict(
+      'caution',
+      'more-than-expected',
+      'overcharged-unless-explained',
+      'look-for-lines-and-driers',
+    )
+  if (differenceMg >= -(2 * sigmaMg + rest)) {
+    if (twoSigmaMg > rest) {
+      addDivision(rest)
+      return verdict('open', 'cannot-tell-with-this-scale', 'scale-too-coarse')
+    }
+    return verdict('good', 'as-expected', 'not-a-leak', 'may-go-back-if-clean')
+  }
+  if (how === 'not-emptied') return verdict('open', 'not-emptied', 'rest-still-inside', 'pull-again-or-hold')
+  if (recovered.massMg < MOSTLY_GONE * expected.massMg)
+    return verdict('bad', 'mostly-gone', 'large-leak', 'leak-test-next')
+  return verdict('caution', 'less-than-expected', 'undercharged', 'find-the-leak')
+
+  function addDivision(toleranceMg: number) {
+    const division = divisionThatCould(toleranceMg)
+    if (division !== undefined) numbers.push(quantity('division', kg(division), 'kg'))
+  }
+}
+
+function restMg({ massMg }: Weighed): number {
+  return Math.min(REST.fixedMg, REST.most * massMg) + REST.share * massMg
 }

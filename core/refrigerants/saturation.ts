@@ -91,6 +91,11 @@ export function vapourDensity(table: SaturationTable, tempK: number): number {
   return Math.exp(valueAt(table.lnVapour, gridPosition(table, tempK)))
 }
 
+/** The highest bubble pressure of a table, absolute Pa: the critical point, or where the table ends. */
+export function highestPressurePa(table: SaturationTable): number {
+  return Math.exp(table.lnBubble[table.rows - 1]!)
+}
+
 function gridPosition(table: SaturationTable, tempK: number): number {
   const position = tempK - ZERO_CELSIUS_K - table.firstC
   // A hair of tolerance, so that the ends of the table themselves can be asked for.

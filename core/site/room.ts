@@ -10,8 +10,18 @@ export interface RoomCheck {
   largestKg?: number
   /** Parts per million by volume at 20 C. */
   ppm: number
-  verdict: Verdict
+  verdict: RoomVerdict
 }
+
+export type RoomCode =
+  | 'below-alarm'
+  | 'over-alarm'
+  | 'could-burn'
+  | 'toxic-over'
+  | 'toxic-under'
+  | 'not-flammable'
+  | 'no-lower-limit'
+type RoomVerdict = Verdict<RoomCode, RoomCode>
 
 const OUTCOMES = { 'below-alarm': 'good', 'over-alarm': 'caution', 'could-burn': 'bad' } as const
 /** Ammonia is ruled by toxicity: about 320 ppm. */
@@ -29,7 +39,7 @@ export function roomCheck(code: string, chargeKg: number, volumeM3: number, alar
   const { lowerFlammableLimit, molarMassG, flammable } = refrigerant(code)
   const kgPerM3 = chargeKg / volumeM3
   const ppm = ((kgPerM3 * 1000) / molarMassG) * ((GAS_CONSTANT * ROOM_K) / ROOM_PA) * 1e6
-  const verdict = (outcome: Verdict['outcome'], reason: string): Verdict => ({
+  const verdict = (outcome: Verdict['outcome'], reason: RoomCode): RoomVerdict => ({
     outcome,
     code: reason,
     reasons: [{ code: reason }],

@@ -1,4 +1,4 @@
-import { liquidDensity, type SaturationTable, vapourDensity } from '../refrigerants'
+import { liquidDensity, OutOfRangeError, type SaturationTable, vapourDensity } from '../refrigerants'
 import { MG_PER_KG, ZERO_CELSIUS_K } from '../units'
 import { BORE_M, type Line, type SystemPlate } from './system'
 
@@ -14,6 +14,8 @@ export interface ExpectedCharge {
   massMg: number
   sigmaMg: number
   parts: ExpectedPart[]
+  /** Lines whose mass cannot be known: the gas has no liquid at their temperature (R-744). They are not in the sum. */
+  unknown: string[]
   /** Plate + lines + accessories, where a total written in the panel was taken instead. */
   insteadOfMg?: number
 }
@@ -30,7 +32,7 @@ const SUCTION_DEW_K = 7 + ZERO_CELSIUS_K
  * @param table curve of the system's refrigerant
  */
 export function expectedCharge(plate: SystemPlate, table: SaturationTable): ExpectedCharge | null {
-  const sum = plate.plateMg === null ? null : total(partsOf(plate, plate.plateMg, table))
+  const sum = plate.plateMg === null ? null : sumOf(plate, plate.plateMg, table)
   if (plate.panelTotalMg === null) return sum
   const panel = total([
     { what: 'panel-total', name: '', massMg: plate.panelTotalMg, sigmaMg: plate.panelTotalMg * SHARE.panel },
@@ -50,32 +52,36 @@ export function lineMassPerMetre(kind: Line['kind'], od: string, table: Saturati
   return (Math.PI / 4) * bore ** 2 * density
 }
 
-function partsOf(plate: SystemPlate, plateMg: number, table: SaturationTable): ExpectedPart[] {
-  return [
-    { what: 'plate', name: '', massMg: plateMg, sigmaMg: plateMg * SHARE.plate },
-    ...plate.lines.map((line): ExpectedPart => {
-      const extraM = line.lengthM - line.coveredM
+function sumOf(plate: SystemPlate, plateMg: number, table: SaturationTable): ExpectedCharge {
+  const parts: ExpectedPart[] = [{ what: 'plate', name: '', massMg: plateMg, sigmaMg: plateMg * SHARE.plate }]
+  const unknown: string[] = []
+  for (const line of plate.lines) {
+    const name = `${line.od} in ${line.kind}`
+    try {
       const perMetreMg = lineMassPerMetre(line.kind, line.od, table) * MG_PER_KG
-      return {
+      const extraM = Math.max(0, line.lengthM - line.coveredM)
+      parts.push({
         what: 'line',
-        name: `${line.od} in ${line.kind}`,
-        massMg: Math.round(Math.max(0, extraM) * perMetreMg),
+        name,
+        massMg: Math.round(extraM * perMetreMg),
         sigmaMg: line.lengthM * (line.guessed ? SHARE.guessedLine : SHARE.measuredLine) * perMetreMg,
-      }
-    }),
-    ...plate.accessories.map((a): ExpectedPart => ({
-      what: 'accessory',
-      name: a.name,
-      massMg: a.massMg,
-      sigmaMg: a.massMg * SHARE.accessory,
-    })),
-  ]
+      })
+    } catch (error) {
+      if (!(error instanceof OutOfRangeError)) throw error
+      // A line within what the plate covers adds nothing, whatever it holds.
+      if (line.lengthM > line.coveredM) unknown.push(name)
+    }
+  }
+  for (const { name, massMg } of plate.accessories)
+    parts.push({ what: 'accessory', name, massMg, sigmaMg: massMg * SHARE.accessory })
+  return total(parts, unknown)
 }
 
-function total(parts: ExpectedPart[]): ExpectedCharge {
+function total(parts: ExpectedPart[], unknown: string[] = []): ExpectedCharge {
   return {
     massMg: parts.reduce((sum, p) => sum + p.massMg, 0),
     sigmaMg: Math.round(Math.hypot(...parts.map((p) => p.sigmaMg))),
     parts: parts.map((p) => ({ ...p, sigmaMg: Math.round(p.sigmaMg) })),
+    unknown,
   }
 }

@@ -1,109 +1,121 @@
-import type { Condition } from '../cylinders'
 import { type Booking, place, type Place } from '../ledger'
-import type { JobState, Run } from './state'
+import { eventsOf, transferAt } from './episodes'
+import type { JobState } from './state'
+import { netMg, type Transfer } from './weighings'
 
-/** One standard deviation of a difference of two readings of a scale that shows 5 g, with its hose on it. */
-const WEIGHED_SIGMA_MG = 10_000
-
-/** One standard deviation of a run's amount: each scale used adds its own. */
-export function runSigmaMg(run: Run): number {
-  return Math.round(WEIGHED_SIGMA_MG * Math.sqrt(run.modes.length))
+/** What the books say of the system apart from this job's own movements. */
+export interface BooksBeside {
+  /** Into the system (or out of it, negative) by other jobs, with its time; in any order. */
+  others: { at: number; changeMg: number }[]
+  /** Lost from the system by other jobs since gas last went in, in time: a later pull takes it back from there. */
+  lost: { at: number; massMg: number }[]
 }
 
+export const NOTHING_BESIDE: BooksBeside = { others: [], lost: [] }
+
+/** One standard deviation of what was computed from books that were weighed: two transfers of an ordinary scale. */
+const COMPUTED_SIGMA_MG = 10_000
+
 /**
- * The movements that a tape calls for. A run is booked once it has ended, or once the job stands still.
- * What comes out of a system beyond what the books had in it was there before Keg knew it: it comes from `outside`.
- * What the books still have in a system that was emptied has been lost.
- * @param systemBeforeMg what the ledger had in the system before this job; 0 where nothing is known
+ * The movements that a tape calls for. A transfer is booked, by its own time, once it has ended, or once the job stands
+ * still. What comes out of a system beyond what the books had in it was there before Keg knew it: it comes from
+ * `outside`; out of a system that had been emptied, from what was booked as lost then. What the books still have in a
+ * system that was emptied has been lost, once; recovered by somebody else, it is `outside`.
  */
-export function bookings(state: JobState, systemBeforeMg: number): Booking[] {
+export function bookings(state: JobState, beside: BooksBeside = NOTHING_BESIDE): Booking[] {
   const system: Place = state.systemId ? place('system', state.systemId) : place('outside')
   const wanted: Booking[] = []
-  let inSystemMg = Math.max(0, systemBeforeMg)
+  const standsStill = state.status !== 'open'
+  const others = beside.others.toSorted((a, b) => a.at - b.at)
+  const lostBefore = beside.lost.map((each) => ({ ...each }))
+  /** What this job has booked as lost, to be taken back from. */
+  const lostHere: Booking[] = []
+  let seen = 0
+  let booksMg = 0
+  const upTo = (at: number) => {
+    for (; seen < others.length && others[seen]!.at <= at; seen++) booksMg += others[seen]!.changeMg
+    booksMg = Math.max(0, booksMg)
+    return booksMg
+  }
+  const computed = (key: string, from: Place, to: Place, massMg: number, at: number): Booking => ({
+    key,
+    from,
+    to,
+    massMg,
+    at,
+    refrigerant: state.refrigerant,
+    knownBy: 'computed',
+    uncertaintyMg: COMPUTED_SIGMA_MG,
+  })
+  const leaves = (key: string, to: Place, at: number): Booking | undefined => {
+    const massMg = upTo(at)
+    if (!state.systemId || massMg <= 0) return undefined
+    booksMg -= massMg
+    const booking = computed(key, system, to, massMg, at)
+    wanted.push(booking)
+    return booking
+  }
+  /** Takes back what was lost before; what is still missing was never in the books. */
+  const takeBack = (transfer: Transfer, missingMg: number, at: number) => {
+    let leftMg = missingMg
+    for (const booking of lostHere) {
+      const backMg = Math.min(leftMg, booking.massMg)
+      booking.massMg -= backMg
+      leftMg -= backMg
+      booksMg += backMg
+    }
+    let fromLostMg = 0
+    for (const each of lostBefore) {
+      if (each.at > at) continue
+      const backMg = Math.min(leftMg, each.massMg)
+      each.massMg -= backMg
+      leftMg -= backMg
+      fromLostMg += backMg
+    }
+    if (fromLostMg > 0)
+      wanted.push(computed(`back:${transfer.transferId}`, place('lost'), system, fromLostMg, at))
+    if (leftMg > 0)
+      wanted.push(computed(`before:${transfer.transferId}`, place('outside'), system, leftMg, at))
+    booksMg += fromLostMg + leftMg
+  }
+  const ends = new Map(state.recoveryEnds.map((end, index) => [end, index]))
+  const contradicted = new Set(
+    state.episodes.flatMap(({ end }) => (end?.contradictedPa === undefined ? [] : [end.entryId])),
+  )
 
-  for (const event of inTime(state)) {
-    if ('emptied' in event) {
-      if (event.emptied && state.systemId && inSystemMg > 0) {
-        wanted.push(computed(state, `rest:${event.index}`, system, place('lost'), inSystemMg, event.at))
-        inSystemMg = 0
-      }
+  for (const event of eventsOf(state)) {
+    if ('deepVacuum' in event) continue
+    if ('end' in event) {
+      const { end, at } = event
+      if (contradicted.has(end.entryId)) continue
+      if (end.how === 'emptied' || end.how === 'lost') {
+        const booking = leaves(`rest:${ends.get(end)}`, place('lost'), at)
+        if (booking) lostHere.push(booking)
+      } else if (end.how === 'elsewhere') leaves(`elsewhere:${ends.get(end)}`, place('outside'), at)
       continue
     }
-    const { run, at } = event
-    const cylinder = place('cylinder', run.cylinderId)
-    const outOfSystemMg = run.use === 'recover' ? run.amountMg : -(run.amountMg - run.hoseMg)
-    if (outOfSystemMg > inSystemMg && state.systemId) {
+    const { transfer } = event
+    if (transfer.endedAt === undefined && !standsStill) continue
+    const at = transferAt(transfer)
+    const cylinder = place('cylinder', transfer.cylinderId)
+    const outMg = transfer.use === 'recover' ? transfer.amountMg : -netMg(transfer)
+    const knownMg = upTo(at)
+    if (state.systemId && outMg > knownMg) takeBack(transfer, outMg - knownMg, at)
+    booksMg -= outMg
+    const key = `run:${transfer.transferId}`
+    if (outMg > 0) wanted.push(weighed(state, transfer, key, system, cylinder, outMg, at))
+    if (outMg < 0) wanted.push(weighed(state, transfer, key, cylinder, system, -outMg, at))
+    if (transfer.use === 'charge' && transfer.hoseMg > 0)
       wanted.push(
-        computed(state, `before:${run.runId}`, place('outside'), system, outOfSystemMg - inSystemMg, at),
+        weighed(state, transfer, `hose:${transfer.transferId}`, cylinder, place('rig'), transfer.hoseMg, at),
       )
-      inSystemMg = outOfSystemMg
-    }
-    inSystemMg -= outOfSystemMg
-    const key = `run:${run.runId}`
-    if (outOfSystemMg > 0) wanted.push(weighed(state, run, key, system, cylinder, outOfSystemMg, at))
-    if (outOfSystemMg < 0) wanted.push(weighed(state, run, key, cylinder, system, -outOfSystemMg, at))
-    if (run.hoseMg > 0)
-      wanted.push(weighed(state, run, `hose:${run.runId}`, cylinder, place('rig'), run.hoseMg, at))
   }
-  return wanted
-}
-
-export interface CylinderEffect {
-  cylinderId: string
-  refrigerant?: string
-  condition?: Condition
-}
-
-/**
- * What a tape says of the cylinders it used: an empty one takes the refrigerant's name, clean turns to used, a wrong
- * gas marks it mixed, and a judgement of the gas is kept. Never back to better: that is a person's decision elsewhere.
- */
-export function cylinderEffects(
-  state: JobState,
-  cylinders: ReadonlyMap<string, { refrigerant: string | null; condition: Condition }>,
-): CylinderEffect[] {
-  const effects: CylinderEffect[] = []
-  for (const [cylinderId, known] of cylinders) {
-    const received = state.runs.some(
-      (r) => r.use === 'recover' && r.cylinderId === cylinderId && r.amountMg > 0,
-    )
-    const effect: CylinderEffect = { cylinderId }
-    let condition = known.condition
-    if (received && state.refrigerant && !known.refrigerant) effect.refrigerant = state.refrigerant
-    if (received) condition = worse(condition, 'used')
-    if (received && state.refrigerant && known.refrigerant && known.refrigerant !== state.refrigerant)
-      condition = 'mixed'
-    const judged = state.gas[cylinderId]
-    if (judged) condition = worse(condition, judged)
-    if (condition !== known.condition) effect.condition = condition
-    if (effect.refrigerant || effect.condition) effects.push(effect)
-  }
-  return effects
-}
-
-const WORSE: Condition[] = ['clean', 'used', 'doubtful', 'mixed']
-
-function worse(a: Condition, b: Condition): Condition {
-  return WORSE.indexOf(a) > WORSE.indexOf(b) ? a : b
-}
-
-type Event = { at: number; run: Run } | { at: number; emptied: boolean; index: number }
-
-function inTime(state: JobState): Event[] {
-  const standsStill = state.status !== 'open'
-  const events: Event[] = []
-  for (const run of state.runs) {
-    if (run.endedAt === undefined && !standsStill) continue
-    events.push({ at: run.endedAt ?? run.weighings.at(-1)!.at, run })
-  }
-  state.recoveryEnds.forEach((end, index) => events.push({ ...end, index }))
-  // Stable: at the same time a run counts before the end of the recovery.
-  return events.sort((a, b) => a.at - b.at)
+  return wanted.filter((booking) => booking.massMg > 0)
 }
 
 function weighed(
   state: JobState,
-  run: Run,
+  transfer: Transfer,
   key: string,
   from: Place,
   to: Place,
@@ -118,19 +130,6 @@ function weighed(
     at,
     refrigerant: state.refrigerant,
     knownBy: 'weighed',
-    uncertaintyMg: runSigmaMg(run),
-  }
-}
-
-function computed(state: JobState, key: string, from: Place, to: Place, massMg: number, at: number): Booking {
-  return {
-    key,
-    from,
-    to,
-    massMg,
-    at,
-    refrigerant: state.refrigerant,
-    knownBy: 'computed',
-    uncertaintyMg: WEIGHED_SIGMA_MG,
+    uncertaintyMg: transfer.sigmaMg,
   }
 }

@@ -1,21 +1,21 @@
 import { describe, expect, it } from 'vitest'
 import { wrote as entry } from '../../testing/an-entry'
-import { type Entry, foldTape, holdVerdict, lastHoldVerdict, nextStep, openRun, stageProgress } from '.'
+import { type Entry, foldTape, holdVerdict, lastHoldVerdict, nextStep, openTransfer, stageProgress } from '.'
 
 const run = (runId: string, use: 'recover' | 'charge', weightMg: number) =>
   entry('run-started', { runId, use, cylinderId: 'A', scale: '', mode: 'gross', weightMg })
 const end = (runId: string, weightMg: number) => entry('run-ended', { runId, weightMg, hoseMg: 0 })
 const described = entry('job-described', { refrigerant: 'R-134a' }, 1)
-const emptied = () => entry('recovery-ended', { emptied: true })
+const emptied = () => entry('recovery-ended', { how: 'emptied' })
 const after = (...entries: Entry[]) => nextStep(foldTape([described, ...entries]))
 
-/** A hold from one pressure to another, so many seconds long. */
+let last = 0
+/** A hold from one pressure to another, so many seconds long, after all that was noted before. */
 function hold(fromPa: number, toPa: number, seconds: number): Entry[] {
-  const first = entry('note', { text: '' })
-  const [holdId, started] = [first.entryId, first.at]
+  const holdId = `h${(last += 1e9)}`
   return [
-    entry('hold-started', { holdId, pressurePa: fromPa }, started),
-    entry('hold-ended', { holdId, pressurePa: toPa }, started + seconds * 1000),
+    entry('hold-started', { holdId, pressurePa: fromPa }, last),
+    entry('hold-ended', { holdId, pressurePa: toPa }, last + seconds * 1000),
   ]
 }
 const noLeak = () => entry('leak-checked', { method: 'nitrogen', found: false, text: '' })
@@ -31,8 +31,8 @@ describe('nextStep', () => {
   it('asks for another hold after one that failed or was too short', () => {
     const before = [emptied(), noLeak(), entry('vacuum-noted', { pressurePa: 60 })]
     expect(after(...before)).toBe('hold-vacuum')
-    expect(after(...before, ...hold(60, 70, 120))).toBe('hold-vacuum')
-    expect(after(...before, ...hold(60, 300, 700))).toBe('hold-vacuum')
+    expect(after(...before, ...hold(60, 64, 120))).toBe('hold-vacuum')
+    expect(after(...before, ...hold(60, 300, 700))).toBe('pump-on-or-find-leak')
     expect(after(...before, ...hold(60, 75, 700))).toBe('set-target')
   })
   it('waits, and has nothing to say of what is finished', () => {
@@ -46,9 +46,9 @@ describe('nextStep', () => {
   })
 })
 
-describe('openRun', () => {
+describe('openTransfer', () => {
   it('is the last one that has not ended', () => {
-    const state = (...entries: Entry[]) => openRun(foldTape([described, ...entries]))?.runId
+    const state = (...entries: Entry[]) => openTransfer(foldTape([described, ...entries]))?.transferId
     expect(state()).toBeUndefined()
     expect(state(run('a', 'recover', 1), end('a', 2))).toBeUndefined()
     expect(state(run('a', 'recover', 1), end('a', 2), run('b', 'charge', 5))).toBe('b')

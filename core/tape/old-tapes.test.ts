@@ -48,7 +48,7 @@ describe('a tape of version 1', () => {
       oil: { outMl: 30, partsMl: 10, inMl: 40 },
       flags: [],
     })
-    expect(bookings(state, 0).map((b) => [b.key.split(':')[0], b.from.kind, b.to.kind, b.massMg])).toEqual([
+    expect(bookings(state).map((b) => [b.key.split(':')[0], b.from.kind, b.to.kind, b.massMg])).toEqual([
       ['before', 'outside', 'system', 2_500_000],
       ['run', 'system', 'cylinder', 2_500_000],
       ['run', 'cylinder', 'system', 2_460_000],

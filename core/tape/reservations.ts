@@ -1,4 +1,5 @@
 import type { JobState } from './state'
+import { netMg } from './weighings'
 
 export interface Reservation {
   cylinderId: string
@@ -8,21 +9,23 @@ export interface Reservation {
 
 /**
  * The cylinders a job in hand counts on for its recovery. Room for what was expected, or for what is already coming if
- * that is more, less what the books have in the cylinder from this job; none once the recovery has ended.
+ * that is more, less what the books have in the cylinder from this job; none once the recovery has ended. Several
+ * cylinders for one charge each keep their own share.
  */
 export function reservations(state: JobState): Reservation[] {
   if (state.status === 'closed' || state.status === 'cancelled') return []
   const planned = new Map<string, number>()
   for (const { cylinderId, use, massMg } of state.chosen)
     if (use === 'recover') planned.set(cylinderId, massMg ?? 0)
-  const incoming = state.runs.filter((run) => run.use === 'recover')
-  for (const run of incoming) if (!planned.has(run.cylinderId)) planned.set(run.cylinderId, 0)
-
+  const incoming = state.transfers.filter((each) => each.use === 'recover')
+  for (const each of incoming) if (!planned.has(each.cylinderId)) planned.set(each.cylinderId, 0)
+  const end = state.episodes.at(-1)!.end
+  const over = end !== undefined && end.how !== 'not-emptied' && end.contradictedPa === undefined
   return [...planned].map(([cylinderId, plannedMg]) => {
-    const own = incoming.filter((run) => run.cylinderId === cylinderId)
-    const total = (runs: typeof own) => runs.reduce((sum, run) => sum + run.amountMg, 0)
-    const booked = own.filter((run) => run.endedAt !== undefined || state.status === 'waiting')
-    const wantedMg = state.recoveryEnded ? 0 : Math.max(plannedMg, total(own))
+    const own = incoming.filter((each) => each.cylinderId === cylinderId)
+    const total = (transfers: typeof own) => transfers.reduce((sum, each) => sum + netMg(each), 0)
+    const booked = own.filter((each) => each.endedAt !== undefined || state.status === 'waiting')
+    const wantedMg = over ? 0 : Math.max(plannedMg, total(own))
     return { cylinderId, roomMg: Math.max(0, wantedMg - total(booked)) }
   })
 }

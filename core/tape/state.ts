@@ -1,101 +1,90 @@
-import type { Condition } from '../cylinders'
-import type { TargetBasis } from '../charging'
-import type { Verdict } from '../verdict'
-import type {
-  Entry,
-  LeakMethod,
-  PressurePoint,
-  Stage,
-  TemperaturePoint,
-  Use,
-  VerdictAbout,
-  WeighMode,
-} from './entry'
+import type { ChargeSlice } from './chapters/charge'
+import type { EvacuationSlice } from './chapters/evacuation'
+import type { JobSlice } from './chapters/job'
+import type { LeakTestSlice } from './chapters/leak-test'
+import type { OilSlice } from './chapters/oil'
+import type { ReadingsSlice } from './chapters/readings'
+import type { RecoverySlice } from './chapters/recovery'
+import type { TransferSlice } from './chapters/transfer'
+import type { VerdictSlice } from './chapters/verdicts'
+import type { Entry } from './entry'
 
-export type JobStatus = 'open' | 'waiting' | 'closed' | 'cancelled'
+/** The usual order of a job's stages. Never a forced one: any may be entered at any time, and again. */
+export const STAGES = [
+  'prepare',
+  'recover',
+  'repair',
+  'leak-test',
+  'evacuate',
+  'oil',
+  'charge',
+  'verify',
+  'close',
+] as const
+export type Stage = (typeof STAGES)[number]
+export type StageProgress = 'untouched' | 'begun' | 'done'
 
-export interface Weighing {
-  entryId: string
-  at: number
-  /** As the scale read it. */
-  weightMg: number
-  /** Counts up with each change of scale. */
-  segment: number
-}
-
-/** One transfer between the system and a cylinder on a scale. */
-export interface Run {
-  runId: string
-  use: Use
-  cylinderId: string
-  scale: string
-  mode: WeighMode
-  /** The mode of each segment. */
-  modes: WeighMode[]
-  weighings: Weighing[]
-  startedAt: number
-  endedAt?: number
-  /** Left in the liquid hose, not in the system. */
-  hoseMg: number
-  /** Net moved in the sense of `use`; negative: it went the other way. */
-  amountMg: number
-}
-
-export interface Hold {
-  holdId: string
-  startedAt: number
-  endedAt?: number
-  readings: { at: number; pressurePa: number }[]
-}
-
-export interface Reading {
-  at: number
-  value: number
-}
-
-export interface GivenVerdict {
-  entryId: string
-  about: VerdictAbout
-  verdict: Verdict
-  overruled?: string
-}
+/** What a tape says that cannot be so, or should be looked at. */
+export type FlagCode =
+  | 'weight-without-start'
+  | 'weight-after-end'
+  | 'hold-without-start'
+  | 'noted-after-close'
+  | 'correction-without-entry'
+  | 'two-at-once'
+  | 'emptied-not-borne-out'
+  | 'gas-unaccounted'
+  | 'backflow'
 
 /** An entry as the tape shows it. */
 export interface TapeLine {
   entry: Entry
-  /** What counts: the entry's own body, or that of its last correction. */
+  /** When it was so, by the server's clock as far as it is known. */
+  time: number
+  /** What counts: the entry's own body in today's version, or that of its last correction. */
   body: Entry['body']
   struck: boolean
   correctedBy?: Entry
 }
 
-export interface JobState {
-  status: JobStatus
-  stage: Stage
-  title: string
-  systemId: string | null
-  refrigerant: string | null
-  openedAt: number
-  lastAt: number
-  closedAt?: number
-  chosen: { cylinderId: string; use: Use; massMg: number | null }[]
-  runs: Run[]
-  recoveredMg: number
-  chargedMg: number
-  /** The last end of a recovery; undefined while none has ended since the last recovery run. */
-  recoveryEnded?: { at: number; emptied: boolean }
-  recoveryEnds: { at: number; emptied: boolean }[]
-  gas: Record<string, Condition>
-  pressures: Partial<Record<PressurePoint, Reading>>
-  temperatures: Partial<Record<TemperaturePoint, Reading>>
-  vacuum: Reading[]
-  holds: Hold[]
-  leakChecks: { at: number; method: LeakMethod; found: boolean; text: string }[]
-  oil: { outMl: number; partsMl: number; inMl: number; noted: boolean }
-  target?: { massMg: number; toleranceMg: number; basis: TargetBasis }
-  steps: string[]
-  verdicts: GivenVerdict[]
-  waitingFor: string
-  flags: string[]
+/** How far a device has been heard. */
+export interface DeviceClock {
+  seq: number
+  time: number
+  offsetMs: number
+}
+
+interface TapeSlice {
+  /** How many entries it was folded from. */
+  entries: number
   lines: TapeLine[]
+  /** Raised by entries; {@link JobState.flags} has those that follow from the state as well. */
+  raised: FlagCode[]
+  flags: FlagCode[]
+  clocks: Record<string, DeviceClock>
+  /** All cylinders and systems that its entries ever named, struck ones too. */
+  named: { cylinders: string[]; systems: string[] }
+}
+
+/** Everything that follows from a tape. Flat: chapters write their slice, and read the whole. */
+export interface JobState
+  extends
+    TapeSlice,
+    JobSlice,
+    TransferSlice,
+    RecoverySlice,
+    LeakTestSlice,
+    EvacuationSlice,
+    OilSlice,
+    ChargeSlice,
+    ReadingsSlice,
+    VerdictSlice {}
+
+export function raise(state: JobState, code: FlagCode): void {
+  if (!state.raised.includes(code)) state.raised.push(code)
+}
+
+/** Whether a step was ticked off, at or after a time where one is given. */
+export function stepDone({ steps }: JobState, step: string, since = -Infinity): boolean {
+  return steps.some((each) => each.step === step && each.at >= since)
 }

@@ -1,5 +1,5 @@
 import { PA_PER_MICRON } from '../units'
-import type { Verdict } from '../verdict'
+import { quantity, type Verdict } from '../verdict'
 
 export interface HoldReading {
   /** Seconds since the pump was valved off. */
@@ -21,47 +21,38 @@ export const HOLD_RULE: HoldRule = {
   leastS: 600,
 }
 
+export type HoldCode = 'hold-failed' | 'too-soon' | 'held-but-shallow' | 'tight-and-dry'
+export type HoldReason =
+  'rose-above-limit' | 'cause-undecided' | 'hold-longer' | 'target-not-reached' | 'stayed-below-limit'
+export type HoldVerdict = Verdict<HoldCode, HoldReason>
+
 /**
  * Did the vacuum hold? Pass or fail only. What a rise means (leak or moisture) is a question of its own, which two
  * or three readings cannot decide.
  * @param readings from valving off to the end, in order; at least one
  */
-export function judgeHold(readings: HoldReading[], rule: HoldRule = HOLD_RULE): Verdict {
+export function judgeHold(readings: readonly HoldReading[], rule: HoldRule = HOLD_RULE): HoldVerdict {
   const first = readings[0]
   const last = readings.at(-1)
   if (!first || !last) throw new RangeError('a hold needs at least one reading')
-  const numbers: Verdict['numbers'] = [
-    { name: 'start', value: first.pressurePa, unit: 'Pa' },
-    { name: 'end', value: last.pressurePa, unit: 'Pa' },
-    { name: 'held-for', value: last.atS - first.atS, unit: 's' },
-    { name: 'limit', value: rule.limitPa, unit: 'Pa' },
+  const highestPa = readings.reduce((most, { pressurePa }) => Math.max(most, pressurePa), 0)
+  const numbers = [
+    quantity('start', first.pressurePa, 'Pa'),
+    quantity('end', last.pressurePa, 'Pa'),
+    quantity('highest', highestPa, 'Pa'),
+    quantity('held-for', last.atS - first.atS, 's'),
+    quantity('limit', rule.limitPa, 'Pa'),
   ]
-  const source =
-    'common practice: pump valved off, at least 10 min, must stay below 1000 micron; the maker’s figure wins'
-  const highest = Math.max(...readings.map((r) => r.pressurePa))
-  if (highest > rule.limitPa)
-    return {
-      outcome: 'bad',
-      code: 'hold-failed',
-      reasons: [{ code: 'rose-above-limit' }, { code: 'cause-undecided' }],
-      numbers,
-      source,
-    }
-  if (last.atS - first.atS < rule.leastS)
-    return { outcome: 'open', code: 'too-soon', reasons: [{ code: 'hold-longer' }], numbers, source }
-  if (first.pressurePa > rule.targetPa)
-    return {
-      outcome: 'caution',
-      code: 'held-but-shallow',
-      reasons: [{ code: 'target-not-reached' }],
-      numbers,
-      source,
-    }
-  return {
-    outcome: 'good',
-    code: 'tight-and-dry',
-    reasons: [{ code: 'stayed-below-limit' }],
+  const verdict = (outcome: Verdict['outcome'], code: HoldCode, ...reasons: HoldReason[]): HoldVerdict => ({
+    outcome,
+    code,
+    reasons: reasons.map((reason) => ({ code: reason })),
     numbers,
-    source,
-  }
+    source:
+      'common practice: pump valved off, at least 10 min, must stay below 1000 micron; the maker’s figure wins',
+  })
+  if (highestPa > rule.limitPa) return verdict('bad', 'hold-failed', 'rose-above-limit', 'cause-undecided')
+  if (last.atS - first.atS < rule.leastS) return verdict('open', 'too-soon', 'hold-longer')
+  if (first.pressurePa > rule.targetPa) return verdict('caution', 'held-but-shallow', 'target-not-reached')
+  return verdict('good', 'tight-and-dry', 'stayed-below-limit')
 }

@@ -1,12 +1,12 @@
 /**
  * A judgement as a value. Numbers are SI and carry their unit; words are added by the interface, so that neither
- * units nor languages freeze into a tape.
+ * units nor languages freeze into a tape. Each judge names its codes as a type; only what is stored may be unknown.
  */
-export interface Verdict {
+export interface Verdict<Code extends string = string, Why extends string = string> {
   /** good: go on; caution: look first; bad: stop; open: too soon to tell, or these readings cannot decide it. */
   outcome: 'good' | 'caution' | 'bad' | 'open'
-  code: string
-  reasons: Reason[]
+  code: Code
+  reasons: Reason<Why>[]
   numbers: Quantity[]
   /** Where rule or formula come from. */
   source: string
@@ -14,12 +14,36 @@ export interface Verdict {
   caution?: string
 }
 
-export interface Reason {
-  code: string
+export interface Reason<Code extends string = string> {
+  code: Code
   numbers?: Quantity[]
 }
 
+/** The quantities that judges name. */
+export type QuantityName =
+  | 'recovered'
+  | 'expected'
+  | 'difference'
+  | 'variance'
+  | 'left-behind'
+  | 'start'
+  | 'end'
+  | 'highest'
+  | 'held-for'
+  | 'limit'
+  | 'level'
+  | 'superheat'
+  | 'subcooling'
+  | 'target-superheat'
+  | 'charged'
+  | 'target'
+  | 'tolerance'
+  | 'division'
+  | 'room'
+  | 'wanted'
+
 export interface Quantity {
+  /** One of {@link QuantityName} where it is new; a stored one may be older. */
   name: string
   value: number
   unit: 'kg' | 'Pa' | 'K' | 's' | 'mL' | 'share' | 'count'
@@ -27,5 +51,15 @@ export interface Quantity {
   sigma?: number
 }
 
-/** Version of the judging code, stored with each verdict: it is never silently judged again. */
-export const ENGINE_VERSION = 1
+/** A quantity of a known name. */
+export function quantity(
+  name: QuantityName,
+  value: number,
+  unit: Quantity['unit'],
+  sigma?: number,
+): Quantity & { name: QuantityName } {
+  return { name, value, unit, ...(sigma === undefined ? {} : { sigma }) }
+}
+
+/** Version of the judging code, stored with each verdict: it is never silently judged again. 2: doubt of the scale. */
+export const ENGINE_VERSION = 2

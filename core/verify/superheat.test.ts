@@ -25,10 +25,41 @@ describe('judgeReadings', () => {
     expect(judgeReadings({ superheatK: 8, subcoolingK: 1 }, 'valve', null).code).toBe('subcooling-low')
     expect(judgeReadings({ superheatK: 8, subcoolingK: 14 }, 'valve', 8).code).toBe('subcooling-high')
   })
-  it('questions what cannot be', () => {
-    expect(judgeReadings({ superheatK: -6 }, 'fixed', null).code).toBe('readings-impossible')
-    expect(judgeReadings({ superheatK: 0.5 }, 'fixed', null).code).toBe('superheat-low')
-    expect(judgeReadings({}, 'fixed', null).outcome).toBe('open')
+  it.each([
+    [{ superheatK: -6 }, 'fixed', 'superheat-negative'],
+    [{ superheatK: 8, subcoolingK: -4 }, 'valve', 'subcooling-negative'],
+    [{ superheatK: 0.5 }, 'fixed', 'superheat-near-zero'],
+    [{ superheatK: 0.5 }, 'valve', 'superheat-low'],
+    [{ superheatK: 24 }, 'fixed', 'superheat-high'],
+    [{ superheatK: 18, subcoolingK: 1 }, 'valve', 'superheat-high'],
+    [{ superheatK: 8, subcoolingK: 18 }, 'valve', 'subcooling-far-off'],
+    [{ superheatK: 8, subcoolingK: 6 }, 'unknown', 'metering-unknown'],
+    [{ superheatK: 8 }, 'valve', 'readings-plausible'],
+    [{ superheatK: 9 }, 'fixed', 'readings-plausible'],
+    [{}, 'fixed', 'readings-missing'],
+  ] as const)('%j with metering %s: %s', (result, metering, code) =>
+    expect(judgeReadings(result, metering, null).code).toBe(code),
+  )
+  it('counts the tolerance once', () => {
+    const at = (subcoolingK: number, plateK: number | null) =>
+      judgeReadings({ subcoolingK }, 'valve', plateK).code
+    // Nothing printed: 4.5 to 7 K, 1.5 K at each edge.
+    expect([at(2.9, null), at(3.1, null), at(8.4, null), at(8.6, null)]).toEqual([
+      'subcooling-low',
+      'readings-fit',
+      'readings-fit',
+      'subcooling-high',
+    ])
+    expect([at(6.4, 8), at(6.6, 8), at(9.4, 8), at(9.6, 8)]).toEqual([
+      'subcooling-low',
+      'readings-fit',
+      'readings-fit',
+      'subcooling-high',
+    ])
+  })
+  it('holds an orifice against what the weather wants', () => {
+    expect(judgeReadings({ superheatK: 7 }, 'fixed', null, 7.2).code).toBe('readings-fit')
+    expect(judgeReadings({ superheatK: 12 }, 'fixed', null, 7.2).code).toBe('superheat-off-target')
   })
 })
 

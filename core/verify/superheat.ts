@@ -1,5 +1,5 @@
 import { type SaturationTable, saturationTempK } from '../refrigerants'
-import type { Verdict } from '../verdict'
+import { quantity, type Verdict } from '../verdict'
 
 export interface CheckReadings {
   /** Absolute Pa. */
@@ -30,47 +30,106 @@ export function superheatAndSubcooling(readings: CheckReadings, table: Saturatio
   return result
 }
 
+export type ReadingsCode =
+  | 'readings-missing'
+  | 'superheat-negative'
+  | 'subcooling-negative'
+  | 'superheat-low'
+  | 'superheat-near-zero'
+  | 'superheat-high'
+  | 'superheat-off-target'
+  | 'subcooling-low'
+  | 'subcooling-high'
+  | 'subcooling-far-off'
+  | 'metering-unknown'
+  | 'readings-fit'
+  | 'readings-plausible'
+export type ReadingsReason =
+  | 'note-pressure-and-temperature'
+  | 'wrong-gas-gauge-or-clamp'
+  | 'bubbles-or-wrong-gas'
+  | 'liquid-may-reach-compressor'
+  | 'orifice-floods'
+  | 'starved-or-short'
+  | 'orifice-wants-otherwise'
+  | 'charge-may-be-short'
+  | 'charge-may-be-over'
+  | 'air-over-or-wrong-gauge'
+  | 'say-which-metering'
+  | 'subcooling-fits-valve'
+  | 'superheat-fits-orifice'
+  | 'weight-decides'
+export type ReadingsVerdict = Verdict<ReadingsCode, ReadingsReason>
+export type Metering = 'fixed' | 'valve' | 'unknown'
+
 /** Subcooling that valves are charged to when nothing is printed, kelvin. */
 const COMMON_SUBCOOLING = { least: 4.5, most: 7 }
+/** What clamp and gauge may be off together, kelvin: two standard deviations. Counts once, at the edge of a range. */
 const CLAMP_K = 1.5
+/** Below this, kelvin, a clamp cannot tell superheat from none. */
+const NEAR_ZERO_K = 2
+/** Above these, kelvin, the evaporator is starved, whatever the device (at the compressor; healthy is 4 to 12). */
+const HIGH_SUPERHEAT_K: Record<Metering, number> = { valve: 15, fixed: 22, unknown: 22 }
+/** Further from its range than this, kelvin, subcooling speaks of air, a wrong gas or a wrong gauge. */
+const FAR_OFF_K = 8
 
 /**
- * Do the readings make sense, and does subcooling fit a thermostatic or electronic valve?
- * @param targetK subcooling printed on the plate
+ * Do the readings make sense, and do they fit the metering device?
+ * @param plateSubcoolingK subcooling printed on the plate
+ * @param targetSuperheatK what a fixed orifice should show at this weather, where it is known
  */
 export function judgeReadings(
   result: CheckResult,
-  metering: 'fixed' | 'valve' | 'unknown',
-  targetK: number | null,
-): Verdict {
+  metering: Metering,
+  plateSubcoolingK: number | null,
+  targetSuperheatK?: number,
+): ReadingsVerdict {
+  const { superheatK, subcoolingK } = result
   const numbers: Verdict['numbers'] = []
-  if (result.superheatK !== undefined)
-    numbers.push({ name: 'superheat', value: result.superheatK, unit: 'K', sigma: 1 })
-  if (result.subcoolingK !== undefined)
-    numbers.push({ name: 'subcooling', value: result.subcoolingK, unit: 'K', sigma: 1 })
-  const source =
-    'superheat from dew, subcooling from bubble; 4.5 to 7 K is common for valves when nothing is printed'
-  const verdict = (outcome: Verdict['outcome'], code: string, ...reasons: string[]): Verdict => ({
+  if (superheatK !== undefined) numbers.push(quantity('superheat', superheatK, 'K', CLAMP_K / 2))
+  if (subcoolingK !== undefined) numbers.push(quantity('subcooling', subcoolingK, 'K', CLAMP_K / 2))
+  if (targetSuperheatK !== undefined) numbers.push(quantity('target-superheat', targetSuperheatK, 'K'))
+  const verdict = (
+    outcome: Verdict['outcome'],
+    code: ReadingsCode,
+    reason: ReadingsReason,
+  ): ReadingsVerdict => ({
     outcome,
     code,
-    reasons: reasons.map((r) => ({ code: r })),
+    reasons: [{ code: reason }],
     numbers,
-    source,
+    source:
+      'superheat from dew, subcooling from bubble; 4.5 to 7 K is common for valves when nothing is printed',
   })
 
-  if (numbers.length === 0) return verdict('open', 'readings-missing', 'note-pressure-and-temperature')
-  if ((result.superheatK ?? 0) < -CLAMP_K || (result.subcoolingK ?? 0) < -CLAMP_K)
-    return verdict('caution', 'readings-impossible', 'wrong-gas-gauge-or-clamp')
-  if (result.superheatK !== undefined && result.superheatK < 2)
-    return verdict('caution', 'superheat-low', 'liquid-may-reach-compressor')
-  if (metering === 'valve' && result.subcoolingK !== undefined) {
-    const least = targetK === null ? COMMON_SUBCOOLING.least : targetK - CLAMP_K
-    const most = targetK === null ? COMMON_SUBCOOLING.most : targetK + CLAMP_K
-    if (result.subcoolingK < least - CLAMP_K)
-      return verdict('caution', 'subcooling-low', 'charge-may-be-short')
-    if (result.subcoolingK > most + CLAMP_K)
-      return verdict('caution', 'subcooling-high', 'charge-may-be-over')
+  if (superheatK === undefined && subcoolingK === undefined)
+    return verdict('open', 'readings-missing', 'note-pressure-and-temperature')
+  if (superheatK !== undefined && superheatK < -CLAMP_K)
+    return verdict('caution', 'superheat-negative', 'wrong-gas-gauge-or-clamp')
+  if (subcoolingK !== undefined && subcoolingK < -CLAMP_K)
+    return verdict('caution', 'subcooling-negative', 'bubbles-or-wrong-gas')
+  if (superheatK !== undefined && superheatK < NEAR_ZERO_K)
+    return metering === 'fixed'
+      ? verdict('caution', 'superheat-near-zero', 'orifice-floods')
+      : verdict('caution', 'superheat-low', 'liquid-may-reach-compressor')
+  if (superheatK !== undefined && superheatK > HIGH_SUPERHEAT_K[metering])
+    return verdict('caution', 'superheat-high', 'starved-or-short')
+  const [least, most] =
+    plateSubcoolingK === null
+      ? [COMMON_SUBCOOLING.least, COMMON_SUBCOOLING.most]
+      : [plateSubcoolingK, plateSubcoolingK]
+  if (subcoolingK !== undefined && subcoolingK > most + FAR_OFF_K)
+    return verdict('caution', 'subcooling-far-off', 'air-over-or-wrong-gauge')
+  if (metering === 'unknown') return verdict('open', 'metering-unknown', 'say-which-metering')
+  if (metering === 'valve') {
+    if (subcoolingK === undefined) return verdict('good', 'readings-plausible', 'weight-decides')
+    if (subcoolingK < least - CLAMP_K) return verdict('caution', 'subcooling-low', 'charge-may-be-short')
+    if (subcoolingK > most + CLAMP_K) return verdict('caution', 'subcooling-high', 'charge-may-be-over')
     return verdict('good', 'readings-fit', 'subcooling-fits-valve')
   }
+  if (superheatK !== undefined && targetSuperheatK !== undefined)
+    return Math.abs(superheatK - targetSuperheatK) > CLAMP_K
+      ? verdict('caution', 'superheat-off-target', 'orifice-wants-otherwise')
+      : verdict('good', 'readings-fit', 'superheat-fits-orifice')
   return verdict('good', 'readings-plausible', 'weight-decides')
 }

@@ -1,17 +1,25 @@
+import { ZERO_CELSIUS_K } from '../units'
 import type { Verdict } from '../verdict'
 
 /** Drop from the air that goes in to the air at the centre vent, kelvin. */
 const USUAL_DROP_K = 15
 const WEAK_DROP_K = 8
-const ICE_K = 273.15 + 1
+const ICE_K = ZERO_CELSIUS_K + 1
+
+export type VentCode = 'vent-cold' | 'vent-middling' | 'vent-warm' | 'vent-near-ice'
+
+export interface VentResult {
+  dropK: number
+  verdict: Verdict<VentCode, VentCode>
+}
 
 /**
  * Vent check of a vehicle at maximum cold, low fan, recirculated air: a rule of thumb, since humid air cools less and
  * the maker's table wins.
  */
-export function judgeVent(ventK: number, airInK: number): { dropK: number; verdict: Verdict } {
+export function judgeVent(ventK: number, airInK: number): VentResult {
   const dropK = airInK - ventK
-  const verdict = (outcome: Verdict['outcome'], code: string): { dropK: number; verdict: Verdict } => ({
+  const verdict = (outcome: Verdict['outcome'], code: VentCode): VentResult => ({
     dropK,
     verdict: {
       outcome,

@@ -111,7 +111,7 @@ describe('append', () => {
       described(),
       run,
       endOf(run, 14_500_000),
-      anEntry('recovery-ended', { emptied: true }),
+      anEntry('recovery-ended', { how: 'emptied' }),
     )
     expect((await system(sys)).balanceMg).toBe(0)
     const lost = () =>

@@ -1,13 +1,13 @@
-import { type Entry, FOLD_VERSION, foldTape, type JobState, nextStep } from '#core/tape'
-import { database, inShop, type ShopTx } from '../connection'
-import { lock } from '../locks'
-import { tapeOf } from './tape'
+import { FOLD_VERSION, type JobState, nextStep } from '#core/tape'
+import type { ShopTx } from '../connection'
 
 /** Keeps the projection of a tape that lists read. */
-export async function summarise(tx: ShopTx, jobId: string, state: JobState, tape: Entry[]): Promise<void> {
+export async function summarise(tx: ShopTx, jobId: string, state: JobState, lastSeq: number): Promise<void> {
+  const finished = state.status === 'closed' || state.status === 'cancelled'
+  const running = state.transfers.filter((each) => each.endedAt === undefined && !finished)
   const row = {
     foldVersion: FOLD_VERSION,
-    lastSeq: Math.max(0, ...tape.map((entry) => entry.seq ?? 0)),
+    lastSeq,
     status: state.status,
     stage: state.stage,
     next: nextStep(state),
@@ -19,34 +19,34 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, tape
     targetMg: state.target?.massMg ?? null,
     waitingFor: state.waitingFor,
     flags: state.flags,
+    emptied: state.episodes.some((each) => each.emptiedAt !== undefined && !each.unaccounted),
+    runningOn: [...new Set(running.map((each) => each.cylinderId))],
     openedAt: new Date(state.openedAt),
     lastAt: new Date(state.lastAt),
     closedAt: state.closedAt === undefined ? null : new Date(state.closedAt),
   }
   await tx`
     insert into job_summary (shop_id, job_id, fold_version, last_seq, status, stage, next, title, system_id, refrigerant,
-      recovered_mg, charged_mg, target_mg, waiting_for, flags, opened_at, last_at, closed_at)
+      recovered_mg, charged_mg, target_mg, waiting_for, flags, emptied, running_on, opened_at, last_at, closed_at)
     values (current_shop(), ${jobId}, ${row.foldVersion}, ${row.lastSeq}, ${row.status}, ${row.stage}, ${row.next},
       ${row.title}, ${row.systemId}, ${row.refrigerant}, ${row.recoveredMg}, ${row.chargedMg}, ${row.targetMg},
-      ${row.waitingFor}, ${row.flags}, ${row.openedAt}, ${row.lastAt}, ${row.closedAt})
+      ${row.waitingFor}, ${row.flags}, ${row.emptied}, ${row.runningOn}::uuid[], ${row.openedAt}, ${row.lastAt},
+      ${row.closedAt})
     on conflict (shop_id, job_id) do update set ${tx(row)}`
 }
 
-/** Folds every job of a shop again into the job list. @returns how many */
-export async function rebuildSummaries(shopId: string): Promise<number> {
-  const jobs = await inShop(shopId, (tx) => tx<{ jobId: string }[]>`select job_id from job order by number`)
-  for (const { jobId } of jobs)
-    await inShop(shopId, async (tx) => {
-      await lock(tx, { jobId })
-      const tape = await tapeOf(tx, jobId)
-      if (tape.length > 0) await summarise(tx, jobId, foldTape(tape), tape)
-    })
-  return jobs.length
+/** Whether a transfer of another job is running on a cylinder. */
+export async function runsElsewhere(tx: ShopTx, cylinderId: string, jobId: string): Promise<boolean> {
+  const [row] = await tx`
+    select 1 from job_summary where running_on @> ${[cylinderId]}::uuid[] and job_id <> ${jobId} limit 1`
+  return row !== undefined
 }
 
-/** Every shop, for commands that run over all of them. */
-export async function allShops(): Promise<string[]> {
-  return (await database()<{ shopId: string }[]>`select shop_id from all_shops() as shop_id`).map(
-    (r) => r.shopId,
-  )
+/** Those of some cylinders that a transfer of another job is running on. */
+export async function busyElsewhere(tx: ShopTx, cylinderIds: string[], jobId: string): Promise<string[]> {
+  if (cylinderIds.length === 0) return []
+  const rows = await tx<{ cylinderId: string }[]>`
+    select distinct c as cylinder_id from job_summary m, unnest(m.running_on) c
+    where m.running_on && ${cylinderIds}::uuid[] and c = any(${cylinderIds}::uuid[]) and m.job_id <> ${jobId}`
+  return rows.map((row) => row.cylinderId)
 }

@@ -1,5 +1,6 @@
 import type { Booking, KnownBy, Place, PlaceKind } from '#core/ledger'
 import { place } from '#core/ledger'
+import type { BooksBeside } from '#core/tape'
 import type { ShopTx } from '../connection'
 
 interface MovementColumns {
@@ -69,19 +70,56 @@ export async function bookedFor(tx: ShopTx, jobId: string): Promise<Booking[]> {
   }))
 }
 
-/** What the books had in a system before a time, this job's own movements left out, mg. */
-export async function systemBeforeMg(
+/** What the books say of a system apart from one job. */
+export async function booksBeside(tx: ShopTx, systemId: string, jobId: string): Promise<BooksBeside> {
+  const rows = await tx<
+    { at: Date; massMg: number; fromPlace: PlaceKind; toPlace: PlaceKind; into: boolean }[]
+  >`
+    select at, mass_mg, from_place, to_place, to_system is not distinct from ${systemId} as into
+    from movement
+    where (to_system = ${systemId} or from_system = ${systemId}) and job_id is distinct from ${jobId}
+    order by at, nr`
+  let lost: BooksBeside['lost'] = []
+  for (const { at, massMg, fromPlace, toPlace, into } of rows) {
+    if (toPlace === 'lost') lost.push({ at: at.getTime(), massMg })
+    // Taken back by another job; or moved back by a correction.
+    else if (fromPlace === 'lost') lost = less(lost, massMg)
+    // Gas that goes in is new: what was lost before is gone.
+    else if (into && fromPlace === 'cylinder') lost = []
+  }
+  return {
+    others: rows.map(({ at, massMg, into }) => ({ at: at.getTime(), changeMg: into ? massMg : -massMg })),
+    lost,
+  }
+}
+
+function less(lost: BooksBeside['lost'], massMg: number): BooksBeside['lost'] {
+  let leftMg = massMg
+  return lost.flatMap((each) => {
+    const takenMg = Math.min(leftMg, each.massMg)
+    leftMg -= takenMg
+    return each.massMg > takenMg ? [{ ...each, massMg: each.massMg - takenMg }] : []
+  })
+}
+
+/**
+ * What the books had in a system before a time, this job's own movements left out, mg.
+ * @returns null where they do not know the whole of it: no job before had emptied it
+ */
+export async function systemBefore(
   tx: ShopTx,
   systemId: string,
   jobId: string,
   before: Date,
-): Promise<number> {
-  const [row] = await tx<{ massMg: number }[]>`
+): Promise<{ massMg: number } | null> {
+  const [row] = await tx<{ massMg: number; whole: boolean }[]>`
     select coalesce(sum(case when to_system = ${systemId} then mass_mg else 0 end
-      - case when from_system = ${systemId} then mass_mg else 0 end), 0)::bigint as mass_mg
+      - case when from_system = ${systemId} then mass_mg else 0 end), 0)::bigint as mass_mg,
+      exists (select 1 from job_summary where system_id = ${systemId} and emptied and job_id <> ${jobId}
+        and opened_at < ${before}) as whole
     from movement
     where (to_system = ${systemId} or from_system = ${systemId}) and job_id is distinct from ${jobId} and at < ${before}`
-  return row!.massMg
+  return row!.whole ? { massMg: row!.massMg } : null
 }
 
 /** What each cylinder has gained from a job so far, mg. */

@@ -1,25 +1,15 @@
 import { useState } from 'react'
 import { Button, Modal } from 'react-bootstrap'
-import type { EntryKind, TapeLine } from '#core/tape'
+import { figureOf, KINDS, type TapeLine, versionOf } from '#core/tape'
 import { draft } from '~/tape/use-tape'
-import { FIGURES } from '~/tape/figures'
 import { measure, typed } from '~/ui/measure'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReading } from '~/ui/reader'
 import { useWords } from './use-words'
 import { useJob } from './job-context'
 
-const WORDS_ONLY: EntryKind[] = [
-  'note',
-  'leak-checked',
-  'step-done',
-  'recovery-ended',
-  'gas-judged',
-  'cylinder-chosen',
-]
-
 export function mayCorrect(line: TapeLine): boolean {
-  return !line.struck && (Object.hasOwn(FIGURES, line.entry.kind) || WORDS_ONLY.includes(line.entry.kind))
+  return !line.struck && KINDS[line.entry.kind].correctable
 }
 
 /** Corrects or strikes an entry. What was written stays on the tape beside it. */
@@ -29,19 +19,30 @@ export function Correction({ line, done }: { line: TapeLine; done: () => void })
   const reading = useReading()
   const { kind, entryId } = line.entry
   const body = line.body as unknown as Record<string, unknown>
-  const figure = FIGURES[kind]
-  const [text, setText] = useState(figure ? typed(figure[0], body[figure[1]] as number, reading) : '')
+  const figure = figureOf(kind)
+  const [shown] = useState(figure ? typed(figure.quantity, body[figure.key] as number, reading) : '')
+  const [text, setText] = useState(shown)
   const [cylinderId, setCylinderId] = useState(String(body.cylinderId ?? ''))
   const [reason, setReason] = useState('')
-  const measured = figure && measure(figure[0], text, reading)
+  const measured = figure && measure(figure.quantity, text, reading)
 
   const correct = (corrected: Record<string, unknown> | null) => {
-    note([draft('correction', { entryId, kind, body: corrected, reason: reason.trim() })])
+    note([
+      draft('correction', {
+        entryId,
+        kind,
+        body: corrected,
+        reason: reason.trim(),
+        version: versionOf(kind),
+      }),
+    ])
     done()
   }
   const save = () => {
     if (measured?.kind !== 'one') return
-    correct({ ...body, [figure![1]]: measured.value, ...(kind === 'run-started' ? { cylinderId } : {}) })
+    // What was left as it stood keeps its digits: what is shown has fewer.
+    const value = text === shown ? body[figure!.key] : measured.value
+    correct({ ...body, [figure!.key]: value, ...(kind === 'run-started' ? { cylinderId } : {}) })
   }
   return (
     <Modal show onHide={done} centered aria-labelledby="correction-title">
@@ -65,7 +66,7 @@ export function Correction({ line, done }: { line: TapeLine; done: () => void })
             </span>
           </p>
           {figure && (
-            <MeasureInput kind={figure[0]} label="It was" value={text} onChange={setText} autoFocus />
+            <MeasureInput kind={figure.quantity} label="It was" value={text} onChange={setText} autoFocus />
           )}
           {kind === 'run-started' && (
             <label className="field">

@@ -1,9 +1,16 @@
 import { TABLES } from '#core/refrigerants'
-import type { VerdictAbout } from '#core/tape'
-import { ENGINE_VERSION, type Verdict } from '#core/verdict'
+import { judgeNow, type VerdictAbout, withWritten } from '#core/tape'
+import { ENGINE_VERSION } from '#core/verdict'
 import { type Draft, draft } from '~/tape/use-tape'
+import { useJob, useJudging } from './job-context'
 
-/** A verdict with the versions it was given by: it is never silently judged again. */
-export function giveVerdict(about: VerdictAbout, verdict: Verdict): Draft {
-  return draft('verdict-given', { about, verdict, engine: ENGINE_VERSION, tables: TABLES.version })
+/** Judges, with what is about to be written, and gives the verdict with the versions it was given by. */
+export function useGiveVerdict(): (about: VerdictAbout, written?: Draft[]) => Draft[] {
+  const { state } = useJob()
+  const judging = useJudging()
+  return (about, written = []) => {
+    const verdict = judgeNow(withWritten(state, written, Date.now()), about, judging)
+    if (!verdict) return []
+    return [draft('verdict-given', { about, verdict, engine: ENGINE_VERSION, tables: TABLES.version })]
+  }
 }

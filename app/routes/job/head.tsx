@@ -42,7 +42,7 @@ export function JobHead() {
       <span className="tag">{JOB_STATUS_WORDS[state.status]}</span>
       {state.flags.map((flag) => (
         <span key={flag} className="tag tag-amber">
-          {FLAG_WORDS[flag] ?? flag}
+          {FLAG_WORDS[flag]}
         </span>
       ))}
       <div className="actions">

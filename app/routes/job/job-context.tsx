@@ -1,7 +1,7 @@
-import { createContext, use } from 'react'
+import { createContext, use, useMemo } from 'react'
 import { type ExpectedCharge, expectedCharge } from '#core/systems'
 import { tableOf } from '#core/refrigerants'
-import type { JobState } from '#core/tape'
+import type { JobState, JudgingContext } from '#core/tape'
 import type { Draft } from '~/tape/use-tape'
 import type { JobCylinder, JobData } from './load.server'
 
@@ -23,8 +23,31 @@ export function useJob(): OpenJob {
   return job
 }
 
-/** What should be in the system; null where no plate and no total are known. */
+/** What plate, lines and accessories say should be in the system; null where no plate and no total are known. */
 export function expectedIn(data: JobData, state: JobState): ExpectedCharge | null {
   const code = state.refrigerant ?? data.system?.refrigerant
   return data.system && code ? expectedCharge(data.system, tableOf(code)) : null
+}
+
+/** One standard deviation of what books say of a charge: two transfers on ordinary scales. */
+const BOOKS_SIGMA_MG = 15_000
+
+/** Everything that judging needs beside the tape. */
+export function judgingContext(data: JobData, state: JobState): JudgingContext {
+  const expected = expectedIn(data, state)
+  const { system, booksBefore } = data
+  return {
+    books: booksBefore && { massMg: booksBefore.massMg, sigmaMg: BOOKS_SIGMA_MG },
+    // A sum with a part that nobody can compute is no expectation.
+    plate: expected && expected.unknown.length === 0 ? expected : null,
+    trade: system?.trade ?? 'stationary',
+    metering: system?.metering ?? 'unknown',
+    plateSubcoolingK: system?.subcoolingTargetK ?? null,
+  }
+}
+
+/** What the panels and papers judge by. */
+export function useJudging(): JudgingContext {
+  const { data, state } = useJob()
+  return useMemo(() => judgingContext(data, state), [data, state])
 }

@@ -1,11 +1,9 @@
 import { useCallback, useMemo, useState } from 'react'
-import { atmospherePa } from '#core/units'
 import { nextStep, type Stage } from '#core/tape'
 import { idOf } from '~/form/ids.server'
 import { keepLastGood } from '~/live/last-good'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'
-import { ReaderContext, useReading } from '~/ui/reader'
 import { STAGE_OF_NEXT } from '~/wording/en'
 import '~/styles/job.scss'
 import type { Route } from './+types/job'
@@ -14,6 +12,7 @@ import { JobContext } from './job-context'
 import { type JobCylinder, type JobData, loadJob } from './load.server'
 import { MassStrip } from './mass-strip'
 import { NextLine } from './next-line'
+import { OnSite } from './on-site'
 import { RefusedEntries } from './refused'
 import { RunSheet } from './run-sheet'
 import { StagePanel } from './stages/panel'
@@ -33,12 +32,10 @@ export function meta({ loaderData }: Route.MetaArgs) {
 
 /** One job: its run sheet, the stage in hand, and its tape. */
 export default function Job({ loaderData: data }: Route.ComponentProps) {
-  const tape = useTape(data.jobId, data.entries)
+  const tape = useTape(data.jobId, data)
   const { state } = tape
   const [stage, setStage] = useState<Stage>(() => STAGE_OF_NEXT[nextStep(state)])
   const [learned, setLearned] = useState<JobCylinder[]>([])
-  const reading = useReading()
-  const altitudeM = data.system?.altitudeM
   useReferenceData(tape.confirmed)
 
   const cylinders = useMemo(
@@ -56,7 +53,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
     learn,
   }
   return (
-    <ReaderContext value={altitudeM ? { ...reading, atmospherePa: atmospherePa(altitudeM) } : reading}>
+    <OnSite altitudeM={data.system?.altitudeM}>
       <JobContext value={job}>
         <JobHead />
         <MassStrip />
@@ -68,9 +65,9 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
             <StagePanel stage={stage} />
             <StripChart />
           </div>
-          <TapeList waiting={tape.waiting} />
+          <TapeList waiting={tape.waiting} older={tape.older} loadOlder={tape.loadOlder} />
         </div>
       </JobContext>
-    </ReaderContext>
+    </OnSite>
   )
 }

@@ -1,47 +1,78 @@
 import { toDataURL } from 'qrcode'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { foldTape } from '#core/tape'
+import { foldTape, type InSystem, inSystemNow } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { echoWeight } from '#core/units'
-import { inShop, type ShopTx, systemBeforeMg } from '#db'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import type { Route } from './+types/label'
-import { type JobData, loadJob } from './load.server'
+import { judgingContext } from './job-context'
+import { loadJob } from './load.server'
+import { OnSite } from './on-site'
 
 export async function loader({ params, context, request }: Route.LoaderArgs) {
   const who = signedIn(context)
-  const job = await loadJob(who, idOf(params.jobId))
-  const totalMg = await inShop(who.shop.shopId, (tx) => totalAfter(tx, job))
+  const job = await loadJob(who, idOf(params.jobId), { whole: true })
   const origin = process.env.KEG_ORIGIN ?? new URL(request.url).origin
   const address = `${origin}${job.system ? `/systems/${job.system.systemId}` : `/jobs/${job.jobId}`}`
-  return { job, totalMg, code: await toDataURL(address, { margin: 0, width: 160 }) }
+  return { job, code: await toDataURL(address, { margin: 0, width: 160 }) }
 }
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: loaderData ? `Charge label, job ${loaderData.job.number} · Keg` : 'Keg' }]
 }
 
-/** What was in the system when this job was done, also when the label is printed again years later. */
-async function totalAfter(tx: ShopTx, { jobId, system, entries }: JobData): Promise<number> {
-  const { chargedMg, recoveredMg, recoveryEnded, openedAt } = foldTape(entries)
-  if (!system || recoveryEnded?.emptied) return chargedMg
-  const beforeMg = await systemBeforeMg(tx, system.systemId, jobId, new Date(openedAt))
-  return Math.max(chargedMg, beforeMg + chargedMg - recoveredMg)
+const NOT_WEIGHED: Record<Exclude<InSystem['kind'], 'weighed'>, string> = {
+  empty: 'The system is empty, so that is what the label says. Charge it first.',
+  'from-books':
+    'It was not emptied in this job: the total is what the books had in it and the change since, and the label says so.',
+  'from-plate':
+    'It was not emptied in this job: the total is what the plate says and the change since, and the label says so.',
+  'not-known':
+    'It was not emptied in this job, and nobody knows what was in it: the label can only say what was added.',
+}
+
+/** The total on the label, with how it is known where it was not all weighed in. */
+function Total({ now }: { now: InSystem }) {
+  const show = useShow()
+  if (now.kind === 'empty')
+    return (
+      <>
+        <div className="quiet">Total charge now</div>
+        <div className="total">empty</div>
+      </>
+    )
+  const massMg = now.kind === 'not-known' ? now.changeMg : now.massMg
+  return (
+    <>
+      <div className="quiet">{LABEL_TOTAL[now.kind]}</div>
+      <div className="total">{show('weight', massMg)}</div>
+      <div>{echoWeight(massMg)}</div>
+    </>
+  )
+}
+
+const LABEL_TOTAL: Record<Exclude<InSystem['kind'], 'empty'>, string> = {
+  weighed: 'Total charge now',
+  'from-books': 'Total charge now, by earlier books and the change',
+  'from-plate': 'Total charge now, by the plate and the change',
+  'not-known': 'Only added; total charge not known',
 }
 
 /** For the inside of the panel, protected from light: what is in the system now, for whoever comes next. */
-export default function Label({ loaderData: { job, totalMg, code } }: Route.ComponentProps) {
+export default function Label({ loaderData: { job, code } }: Route.ComponentProps) {
   const state = foldTape(job.entries)
+  const now = inSystemNow(state, judgingContext(job, state))
+  const totalMg = 'massMg' in now ? now.massMg : 0
   const show = useShow()
   const { system } = job
   const facts = state.refrigerant ? factsOf(state.refrigerant) : undefined
   const lines = system?.lines.map((line) => `${line.od} in ${line.kind} ${show('length', line.lengthM)}`)
   return (
-    <>
+    <OnSite altitudeM={system?.altitudeM}>
       <div className="page-head no-print">
         <h1>Charge label</h1>
         <div className="actions">
@@ -51,11 +82,7 @@ export default function Label({ loaderData: { job, totalMg, code } }: Route.Comp
           <Button onClick={() => window.print()}>Print</Button>
         </div>
       </div>
-      {state.chargedMg <= 0 && (
-        <p className="no-print field-error">
-          Nothing was charged on this job, so there is no total to print yet. Charge the system first.
-        </p>
-      )}
+      {now.kind !== 'weighed' && <p className="no-print field-error">{NOT_WEIGHED[now.kind]}</p>}
       <div className="print-sheet charge-label" data-bs-theme="light">
         <div className="label-head">
           <div>
@@ -68,9 +95,7 @@ export default function Label({ loaderData: { job, totalMg, code } }: Route.Comp
         <div className="gas">
           {state.refrigerant ?? 'Refrigerant not known'} {facts && <small>({facts.safetyClass})</small>}
         </div>
-        <div className="quiet">Total charge now</div>
-        <div className="total">{show('weight', totalMg)}</div>
-        <div>{echoWeight(totalMg)}</div>
+        <Total now={now} />
         <dl className="facts mt-2">
           <div>
             <dt>Date</dt>
@@ -94,7 +119,7 @@ export default function Label({ loaderData: { job, totalMg, code } }: Route.Comp
               <dd>{lines.join(', ')}</dd>
             </div>
           )}
-          {facts && (
+          {facts && totalMg > 0 && (
             <div>
               <dt>CO₂ equivalent</dt>
               <dd>{((totalMg / 1e9) * facts.gwp).toFixed(2)} t</dd>
@@ -102,6 +127,6 @@ export default function Label({ loaderData: { job, totalMg, code } }: Route.Comp
           )}
         </dl>
       </div>
-    </>
+    </OnSite>
   )
 }

@@ -1,13 +1,17 @@
-import { foldTape } from '#core/tape'
 import {
+  busyElsewhere,
   cylinderGains,
   type CylinderRow,
   cylindersFor,
   cylindersOf,
+  foldOpen,
   inShop,
   jobHead,
+  openTape,
+  type OpenTape,
   people,
   type SignedIn,
+  systemBefore,
   systemOf,
   systems,
   tapeOf,
@@ -21,21 +25,28 @@ export interface JobCylinder extends CylinderRow {
   beforeMg: number
 }
 
-/** A job's tape and all that the fold's readers need beside it: without signal the page goes on by itself. */
-export async function loadJob({ shop, person }: SignedIn, jobId: string) {
+/**
+ * A job's tape and all that the fold's readers need beside it: without signal the page goes on by itself.
+ * @param whole every entry, also those that a checkpoint has in it: for paper
+ */
+export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole = false } = {}) {
   return inShop(shop.shopId, async (tx) => {
     const head = found(await jobHead(tx, jobId), 'job')
-    const [entries, everyone, gains] = await Promise.all([
-      tapeOf(tx, jobId),
+    const [tape, everyone, gains] = await Promise.all([
+      whole
+        ? tapeOf(tx, jobId).then((entries): OpenTape => ({ checkpoint: null, entries }))
+        : openTape(tx, jobId),
       people(tx),
       cylinderGains(tx, jobId),
     ])
-    const state = foldTape(entries)
-    const used = [...new Set([...state.runs, ...state.chosen].map((r) => r.cylinderId))]
-    const [system, candidates, named] = await Promise.all([
+    const state = await foldOpen(tx, jobId, tape)
+    const used = [...new Set([...state.transfers, ...state.chosen].map((each) => each.cylinderId))]
+    const [system, before, candidates, named, busy] = await Promise.all([
       state.systemId ? systemOf(tx, state.systemId) : undefined,
+      state.systemId ? systemBefore(tx, state.systemId, jobId, new Date(state.openedAt)) : null,
       state.refrigerant ? cylindersFor(tx, state.refrigerant, jobId) : [],
       cylindersOf(tx, used, jobId),
+      busyElsewhere(tx, used, jobId),
     ])
     const choices = state.systemId ? [] : await systems(tx, '', SYSTEMS_SHOWN + 1)
     const cylinders = new Map<string, JobCylinder>()
@@ -44,9 +55,13 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string) {
     return {
       jobId,
       number: head.number,
-      entries,
+      ...tape,
       system: system ?? null,
+      /** What the books had in the system when the job began; null: they do not know the whole of it. */
+      booksBefore: before,
       cylinders: [...cylinders.values()],
+      /** Cylinders of this job that a transfer of another job is running on. */
+      busy,
       systems: choices.map(choiceOf),
       people: Object.fromEntries(everyone.map((p) => [p.userId, p.name])),
       shop: { timeZone: shop.timeZone, marginPct: shop.fillMarginPct, heading: shop.heading },

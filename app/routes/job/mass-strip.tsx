@@ -1,4 +1,5 @@
-import { expectedIn, useJob } from './job-context'
+import { type Whereabouts, whereabouts } from '#core/tape'
+import { useJob, useJudging } from './job-context'
 import { useShow } from '~/ui/reader'
 
 interface Part {
@@ -37,28 +38,23 @@ export function MassStrip() {
   )
 }
 
+const PLACES: Record<Exclude<Whereabouts['place'], 'cylinder'>, [what: string, className: string]> = {
+  'in-system': ['In the system', 'in-system'],
+  'should-be-in-system': ['Should still be in the system', 'in-system'],
+  rig: ['In hoses and machine', 'in-rig'],
+  missing: ['Should have been there, did not come out', 'missing'],
+}
+
 function useParts(): Part[] {
-  const { state, data, cylinderOf } = useJob()
-  const expected = expectedIn(data, state)
-  const netInto = new Map<string, number>()
-  let rigMg = 0
-  for (const run of state.runs) {
-    const sign = run.use === 'recover' ? 1 : -1
-    netInto.set(run.cylinderId, (netInto.get(run.cylinderId) ?? 0) + sign * run.amountMg)
-    rigMg += run.hoseMg
-  }
-  const startMg = Math.max(expected?.massMg ?? 0, state.recoveredMg)
-  const leftMg = state.recoveryEnded?.emptied ? 0 : Math.max(0, startMg - state.recoveredMg)
-  const missingMg = state.recoveryEnded?.emptied ? Math.max(0, startMg - state.recoveredMg) : 0
-  const parts: Part[] = []
-  const add = (what: string, massMg: number, className: string) => {
-    if (massMg > 0) parts.push({ what, massMg, className })
-  }
-  add('Should still be in the system', leftMg, 'in-system')
-  add('In the system', state.chargedMg, 'in-system')
-  for (const [cylinderId, massMg] of netInto)
-    add(`In ${cylinderOf(cylinderId)?.label ?? 'a cylinder'}`, massMg, 'in-cylinder')
-  add('In hoses and machine', rigMg, 'in-rig')
-  add('Should have been there, did not come out', missingMg, 'missing')
-  return parts
+  const { state, cylinderOf } = useJob()
+  return whereabouts(state, useJudging()).map((part) => {
+    if (part.place === 'cylinder')
+      return {
+        what: `In ${cylinderOf(part.cylinderId)?.label ?? 'a cylinder'}`,
+        massMg: part.massMg,
+        className: 'in-cylinder',
+      }
+    const [what, className] = PLACES[part.place]
+    return { what, massMg: part.massMg, className }
+  })
 }

@@ -7,7 +7,7 @@ import { MassStrip } from './mass-strip'
 import { NextLine } from './next-line'
 import { NotTaken } from '~/tape/not-taken'
 import { RunSheet } from './run-sheet'
-import { contentsBeforeMg, grossLimitMg } from './stages/contents'
+import { contentsBeforeMg } from './stages/contents'
 import { StagePanel } from './stages/panel'
 
 const described = wrote('job-described', { systemId: 's', refrigerant: 'R-410A' }, 0)
@@ -16,7 +16,7 @@ const started = (weightMg = 15_000_000, use: 'recover' | 'charge' = 'recover', c
 const weighed = (weightMg: number, use = 'recover') => wrote('weight-noted', { runId: use, weightMg })
 const ended = (weightMg: number, use = 'recover', hoseMg = 0) =>
   wrote('run-ended', { runId: use, weightMg, hoseMg })
-const emptied = () => wrote('recovery-ended', { emptied: true })
+const emptied = () => wrote('recovery-ended', { how: 'emptied' })
 const panel = (stage: Parameters<typeof StagePanel>[0]['stage'], entries: Entry[], over = {}) =>
   said(<StagePanel stage={stage} />, [described, ...entries], over)
 
@@ -62,7 +62,7 @@ describe('Recover', () => {
   })
   it('warns near the limit, and alarms past it', () => {
     expect(panel('recover', [started(), weighed(28_500_000)])).toContain(
-      'Near the limit: room for 780 g more',
+      'Near the limit, next cylinder ready: room for 780 g more',
     )
     expect(panel('recover', [started(), weighed(29_500_000)])).toContain('220 g past the limit: stop')
   })
@@ -96,7 +96,7 @@ describe('Recover', () => {
     )
   })
   it('can be left when the charge is gone already', () => {
-    expect(panel('recover', [])).toContain('Nothing in it: the charge is gone already')
+    expect(panel('recover', [])).toContain('The charge is gone already')
   })
   it('shows a trainee the figures, and nothing to press', () => {
     const text = panel('recover', [started(), weighed(16_500_000)], { mayWrite: false })
@@ -130,7 +130,7 @@ describe('Charge', () => {
       started(21_000_000, 'charge'),
       weighed(18_000_000, 'charge'),
     ])
-    expect(text).toContain('50 g more than the target has gone in: close the cylinder')
+    expect(text).toContain('50 g more than the target is in it: close the cylinder')
   })
   it('counts what stayed in the hoses as not charged', () => {
     const text = panel('charge', [
@@ -139,7 +139,7 @@ describe('Charge', () => {
       started(21_000_000, 'charge'),
       ended(18_050_000, 'charge', 50_000),
     ])
-    expect(text).toContain('Charged 2.900 kg')
+    expect(text).toContain('In the system 2.900 kg')
     expect(text).toContain('Judge the charge')
   })
   it('warns of recovered gas, and of too little', () => {
@@ -250,7 +250,7 @@ describe('around the stage', () => {
   })
 })
 
-describe('contents and limit', () => {
+describe('contents', () => {
   const cylinder = jobCylinder()
   it('count what this job moved before', () => {
     const runs = [
@@ -259,11 +259,5 @@ describe('contents and limit', () => {
       { cylinderId: 'A', use: 'charge', amountMg: 200_000 },
     ] as Parameters<typeof contentsBeforeMg>[1]
     expect(contentsBeforeMg(cylinder, runs)).toBe(3_300_000)
-  })
-  it('take the lightest gas where two have met, and know no limit for one-way cylinders', () => {
-    expect(grossLimitMg(cylinder, 'R-410A', 0)).toBe(29_280_000)
-    expect(grossLimitMg(cylinder, 'R-22', 0)!).toBeLessThan(21_000_000)
-    expect(grossLimitMg(jobCylinder({ kind: 'one-way' }), 'R-410A', 0)).toBeUndefined()
-    expect(grossLimitMg(jobCylinder({ refrigerant: 'R-744' }), 'R-744', 0)).toBeUndefined()
   })
 })

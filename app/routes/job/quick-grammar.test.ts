@@ -23,10 +23,17 @@ const body = (line: string, c = context()) => {
 describe('parseQuick', () => {
   it('notes weights for the running transfer, with or without the w', () => {
     for (const line of ['w 12 lb 4 oz', 'W 12lb4', '12.25 lb', 'w 12.25'])
-      expect(body(line), line).toEqual(['weight-noted', { runId: 'r1', weightMg: 5_556_507 }])
+      expect(body(line), line).toEqual([
+        'weight-noted',
+        {
+          runId: 'r1',
+          weightMg: 5_556_507,
+          on: started.entryId,
+        },
+      ])
     expect(body('w 5.5', context(METRIC_UNITS))).toEqual([
       'weight-noted',
-      { runId: 'r1', weightMg: 5_500_000 },
+      { runId: 'r1', weightMg: 5_500_000, on: started.entryId },
     ])
   })
   it('offers the readings of an ambiguous weight as whole lines', () => {

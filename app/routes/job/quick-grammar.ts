@@ -1,5 +1,6 @@
-import { openRun, type JobState, type PressurePoint, type TemperaturePoint } from '#core/tape'
+import { openTransfer, type JobState, type PressurePoint, type TemperaturePoint } from '#core/tape'
 import { type Draft, draft } from '~/tape/use-tape'
+import { pressureDraft } from './pressure-draft'
 import { measure, type Measured, type MeasureKind, type Reading } from '~/ui/measure'
 
 export type QuickParse =
@@ -12,6 +13,8 @@ export interface QuickContext {
   state: JobState
   reading: Reading
   now: number
+  /** What is read was so at an earlier time. */
+  earlier?: boolean
   /** Turns `10:42` of today where the shop is into ms since 1970. */
   todayAt: (hours: number, minutes: number) => number
 }
@@ -57,7 +60,7 @@ export function parseQuick(line: string, context: QuickContext): QuickParse {
       return weight(word === '' ? text : rest, word === '' ? '' : 'w ', context)
     case 'p':
       return pointed(rest, PRESSURE_POINTS, 'low', 'pressure', context, (point, pressurePa) =>
-        draft('pressure-noted', { point, pressurePa }),
+        pressureDraft(point, pressurePa, context.reading),
       )
     case 't':
       return pointed(rest, TEMPERATURE_POINTS, 'ambient', 'temperature', context, (point, tempK) =>
@@ -86,7 +89,7 @@ function atTime([, h, m, rest]: RegExpExecArray, context: QuickContext): QuickPa
   if (hours > 23 || minutes > 59) return wrong(`${h}:${m} is no time of day: write it like @10:42.`)
   const at = context.todayAt(hours, minutes)
   if (at > context.now) return wrong(`${h}:${m} has not been yet today.`)
-  const parse = parseQuick(rest!, context)
+  const parse = parseQuick(rest!, { ...context, earlier: true })
   if (parse.kind === 'ready') return { ...parse, at, echo: `At ${h}:${m}: ${parse.echo}` }
   if (parse.kind === 'choose')
     return { ...parse, readings: parse.readings.map((r) => ({ ...r, text: `@${h}:${m} ${r.text}` })) }
@@ -94,13 +97,19 @@ function atTime([, h, m, rest]: RegExpExecArray, context: QuickContext): QuickPa
 }
 
 function weight(text: string, prefix: string, context: QuickContext): QuickParse {
-  const run = openRun(context.state)
+  const run = openTransfer(context.state)
   if (!run) return wrong('No transfer is running: start one under Recover or Charge, then note weights.')
   return measured(
     'weight',
     text,
     context,
-    (weightMg) => draft('weight-noted', { runId: run.runId, weightMg }),
+    (weightMg) =>
+      draft('weight-noted', {
+        runId: run.transferId,
+        weightMg,
+        // Earlier it may have stood on another scale: then its time says which.
+        ...(context.earlier ? {} : { on: run.segments.at(-1)!.openedBy }),
+      }),
     prefix,
   )
 }

@@ -1,6 +1,17 @@
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { foldTape } from '#core/tape'
+import {
+  asFound,
+  bodyToday,
+  checkResult,
+  type Episode,
+  foldTape,
+  type GivenVerdict,
+  type InSystem,
+  inSystemNow,
+  netMg,
+  standingVerdict,
+} from '#core/tape'
 import { formatTemperatureDifference } from '#core/units'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
@@ -13,21 +24,47 @@ import { WideTable } from '~/ui/wide-table'
 import '~/styles/job.scss'
 import type { Route } from './+types/report'
 import { useWords } from './use-words'
-import { expectedIn, JobContext } from './job-context'
+import { JobContext, judgingContext } from './job-context'
 import { type JobData, loadJob } from './load.server'
-import { resultOf } from './stages/verify'
+import { OnSite } from './on-site'
 
 export function loader({ params, context }: Route.LoaderArgs) {
-  return loadJob(signedIn(context), idOf(params.jobId))
+  return loadJob(signedIn(context), idOf(params.jobId), { whole: true })
 }
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: loaderData ? `Report, job ${loaderData.number} · Keg` : 'Keg' }]
 }
 
+const IN_SYSTEM_NAMES: Record<InSystem['kind'], string> = {
+  empty: 'In the system now',
+  weighed: 'In the system now',
+  'from-books': 'In the system now, by earlier books and the change',
+  'from-plate': 'In the system now, by the plate and the change',
+  'not-known': 'Only added; what was in it is not known',
+}
+
+/** What came out and went in from one emptying to the next. */
+function EpisodeFacts({ episode }: { episode: Episode }) {
+  const show = useShow()
+  const { outMg, inMg, pulls, charges } = episode
+  return (
+    <>
+      {charges > 0 && <Fact name="Charged">{show('weight', inMg)}</Fact>}
+      {(pulls > 0 || episode.end) && <Fact name="Recovered">{show('weight', outMg)}</Fact>}
+    </>
+  )
+}
+
 /** The whole job on paper, for the customer and the file. */
 export default function Report({ loaderData: data }: Route.ComponentProps) {
   const state = foldTape(data.entries)
+  const judging = judgingContext(data, state)
+  /** One that another has followed spoke of its time. */
+  const isStale = ({ entryId, about }: GivenVerdict) => {
+    const standing = standingVerdict(state, about, judging)
+    return standing?.entryId === entryId && standing.stale
+  }
   const byId = new Map(data.cylinders.map((c) => [c.cylinderId, c]))
   const job = {
     data,
@@ -38,28 +75,35 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
     learn: () => {},
   }
   return (
-    <JobContext value={job}>
-      <div className="page-head no-print">
-        <h1>Job report</h1>
-        <div className="actions">
-          <Link className="btn btn-outline-secondary" to={`/jobs/${data.jobId}`}>
-            Back to the job
-          </Link>
-          <Button onClick={() => window.print()}>Print</Button>
+    <OnSite altitudeM={data.system?.altitudeM}>
+      <JobContext value={job}>
+        <div className="page-head no-print">
+          <h1>Job report</h1>
+          <div className="actions">
+            <Link className="btn btn-outline-secondary" to={`/jobs/${data.jobId}`}>
+              Back to the job
+            </Link>
+            <Button onClick={() => window.print()}>Print</Button>
+          </div>
         </div>
-      </div>
-      <article className="print-sheet stack" data-bs-theme="light">
-        <Head data={data} />
-        <Figures />
-        {state.verdicts.map((given) => (
-          <VerdictCard key={given.entryId} verdict={given.verdict} overruled={given.overruled} />
-        ))}
-        <Transfers />
-        <TapeTable />
-        <p className="mb-0">{LOCAL_CODES}</p>
-        <p className="mb-0 pt-4">Signature of the customer: ____________________________</p>
-      </article>
-    </JobContext>
+        <article className="print-sheet stack" data-bs-theme="light">
+          <Head data={data} />
+          <Figures />
+          {state.verdicts.map((given) => (
+            <VerdictCard
+              key={given.entryId}
+              verdict={given.verdict}
+              overruled={given.overruled}
+              stale={isStale(given)}
+            />
+          ))}
+          <Transfers />
+          <TapeTable />
+          <p className="mb-0">{LOCAL_CODES}</p>
+          <p className="mb-0 pt-4">Signature of the customer: ____________________________</p>
+        </article>
+      </JobContext>
+    </OnSite>
   )
 
   function Head({ data: { system, shop, number, people, entries } }: { data: JobData }) {
@@ -89,27 +133,32 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
   function Figures() {
     const show = useShow()
     const { units } = useReading()
-    const expected = expectedIn(data, state)
-    const result = resultOf(state)
+    const found = asFound(judging)
+    const result = checkResult(state)
+    const now = inSystemNow(state, judging)
     return (
       <dl className="facts">
-        {expected && (
-          <Fact name="Should have been in it">
-            {show('weight', expected.massMg)} ± {show('weight', 2 * expected.sigmaMg)}
+        {found && (
+          <Fact name={found.from === 'books' ? 'In it by earlier books' : 'Should have been in it'}>
+            {show('weight', found.weighed.massMg)} ± {show('weight', 2 * found.weighed.sigmaMg)}
           </Fact>
         )}
-        <Fact name="Recovered">{show('weight', state.recoveredMg)}</Fact>
+        {state.episodes.map((episode, i) => (
+          <EpisodeFacts key={i} episode={episode} />
+        ))}
         {state.target && <Fact name="Target">{show('weight', state.target.massMg)}</Fact>}
-        <Fact name="Charged">{show('weight', state.chargedMg)}</Fact>
+        <Fact name={IN_SYSTEM_NAMES[now.kind]}>
+          {now.kind === 'empty' ? 'empty' : show('weight', 'massMg' in now ? now.massMg : now.changeMg)}
+        </Fact>
         {state.oil.noted && (
           <Fact name="Oil out / in">
             {show('volume', state.oil.outMl)} / {show('volume', state.oil.inMl)}
           </Fact>
         )}
-        {result?.superheatK !== undefined && (
+        {result.superheatK !== undefined && (
           <Fact name="Superheat">{formatTemperatureDifference(result.superheatK, units.temperature)}</Fact>
         )}
-        {result?.subcoolingK !== undefined && (
+        {result.subcoolingK !== undefined && (
           <Fact name="Subcooling">{formatTemperatureDifference(result.subcoolingK, units.temperature)}</Fact>
         )}
       </dl>
@@ -118,7 +167,7 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
 
   function Transfers() {
     const show = useShow()
-    if (state.runs.length === 0) return null
+    if (state.transfers.length === 0) return null
     return (
       <WideTable label="Transfers">
         <thead>
@@ -132,16 +181,16 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
           </tr>
         </thead>
         <tbody>
-          {state.runs.map((run) => (
-            <tr key={run.runId}>
+          {state.transfers.map((run) => (
+            <tr key={run.transferId}>
               <td>{run.use === 'recover' ? 'Recovered' : 'Charged'}</td>
               <td>{byId.get(run.cylinderId)?.label}</td>
               <td>
-                {run.scale || '–'}, {run.modes.join(' then ')}
+                {run.segments.map(({ scale, mode }) => `${scale ? `${scale}, ` : ''}${mode}`).join(' then ')}
               </td>
               <td className="num">{show('weight', run.weighings[0]!.weightMg)}</td>
               <td className="num">{show('weight', run.weighings.at(-1)!.weightMg)}</td>
-              <td className="num">{show('weight', run.amountMg - run.hoseMg)}</td>
+              <td className="num">{show('weight', netMg(run))}</td>
             </tr>
           ))}
         </tbody>
@@ -162,15 +211,15 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
           </tr>
         </thead>
         <tbody>
-          {state.lines.map(({ entry, body, struck, correctedBy }) => (
+          {state.lines.map(({ entry, time, body, struck, correctedBy }) => (
             <tr key={entry.entryId}>
               <td className="digits">
-                {day(entry.at, data.shop.timeZone)} {clockTime(entry.at, data.shop.timeZone)}
+                {day(time, data.shop.timeZone)} {clockTime(time, data.shop.timeZone)}
               </td>
               <td className={struck ? 'struck' : undefined}>
                 {words(entry.kind, body)}
                 {struck && ' (struck)'}
-                {correctedBy && !struck && ` (was: ${words(entry.kind, entry.body)})`}
+                {correctedBy && !struck && ` (was: ${words(entry.kind, bodyToday(entry))})`}
               </td>
               <td>{data.people[entry.userId ?? '']}</td>
             </tr>

@@ -1,6 +1,6 @@
-import { type JobState, type Stage, STAGES, stageProgress } from '#core/tape'
+import { type JobState, recoveredEpisode, type Stage, STAGES, stageProgress } from '#core/tape'
 import { useShow } from '~/ui/reader'
-import { STAGE_WORDS, VERDICT_WORDS } from '~/wording/en'
+import { STAGE_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
 import { useJob } from './job-context'
 
 const SIGNS = { untouched: '·', begun: '…', done: '✓' }
@@ -42,9 +42,7 @@ function useKeyFigure() {
       case 'prepare':
         return state.refrigerant ?? ''
       case 'recover':
-        return state.runs.some((r) => r.use === 'recover') || state.recoveryEnded
-          ? show('weight', state.recoveredMg)
-          : ''
+        return recoveredEpisode(state) ? show('weight', state.recoveredMg) : ''
       case 'evacuate': {
         const last = state.vacuum.at(-1)
         return last ? show('vacuum', last.value) : ''
@@ -62,7 +60,7 @@ function useKeyFigure() {
             ? `target ${show('weight', state.target.massMg)}`
             : ''
       case 'verify':
-        return VERDICT_WORDS[verdict('readings') ?? ''] ?? ''
+        return wordOf(VERDICT_WORDS, verdict('readings') ?? '')
       default:
         return ''
     }

@@ -13,7 +13,7 @@ export function StripChart() {
   const perMg = units.weight === METRIC_UNITS.weight ? 1 / MG_PER_KG : 1 / MG_PER_LB
   const weightUnit = units.weight === METRIC_UNITS.weight ? 'kg' : 'lb'
   const vacuumScale = units.vacuum === 'micron' ? 1 / PA_PER_MICRON : 1
-  const worthIt = state.runs.some((r) => r.weighings.length > 1) || state.vacuum.length > 1
+  const worthIt = state.transfers.some((r) => r.weighings.length > 1) || state.vacuum.length > 1
 
   useEffect(() => {
     if (!worthIt || !box.current) return
@@ -25,9 +25,9 @@ export function StripChart() {
         if (gone) return
         const ink = getComputedStyle(element)
         dispose = drawStrip(element, {
-          runs: state.runs.map((run) => ({
+          runs: state.transfers.map((run) => ({
             name: run.use === 'recover' ? 'Recovering' : 'Charging',
-            points: run.weighings.map((w) => [w.at, w.weightMg * perMg]),
+            points: run.weighings.map((w) => [w.at, w.weightMg * perMg] as [number, number]),
           })),
           vacuum: state.vacuum.map((v) => [v.at, Math.max(0.1, v.value * vacuumScale)]),
           weightUnit,
@@ -47,7 +47,16 @@ export function StripChart() {
       gone = true
       dispose()
     }
-  }, [worthIt, state.runs, state.vacuum, perMg, weightUnit, vacuumScale, units.vacuum, data.shop.timeZone])
+  }, [
+    worthIt,
+    state.transfers,
+    state.vacuum,
+    perMg,
+    weightUnit,
+    vacuumScale,
+    units.vacuum,
+    data.shop.timeZone,
+  ])
 
   if (!worthIt) return null
   return (

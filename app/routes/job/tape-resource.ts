@@ -1,5 +1,5 @@
 import { data } from 'react-router'
-import { decidesOn, type Entry } from '#core/tape'
+import { decidesOn, type Entry, type RefusalCode } from '#core/tape'
 import { append, inShop, jobHead, NoSuchJobError, tapeOf } from '#db'
 import { isId } from '~/form/ids.server'
 import { now, todayIn } from '~/session/clock.server'
@@ -10,17 +10,19 @@ import type { Route } from './+types/tape-resource'
 
 const NOT_HERE = 'There is no such job in this shop: open it from the Bench.'
 
-/** Entries after a number. */
+/** Entries after a number, up to another one where it is asked for. */
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
-  const after = Number(new URL(request.url).searchParams.get('after') ?? 0)
+  const search = new URL(request.url).searchParams
+  const after = Number(search.get('after') ?? 0)
+  const upTo = search.has('upTo') ? Number(search.get('upTo')) : undefined
   if (!isId(params.jobId)) throw data(NOT_HERE, { status: 404 })
-  if (!(Number.isSafeInteger(after) && after >= 0 && after < 2 ** 31))
+  if (![after, upTo ?? 0].every((seq) => Number.isSafeInteger(seq) && seq >= 0 && seq < 2 ** 31))
     throw data('Ask for what comes after a whole number, 0 or more.', { status: 400 })
   return Response.json(
     await inShop(shop.shopId, async (tx) => {
       if (!(await jobHead(tx, params.jobId))) throw data(NOT_HERE, { status: 404 })
-      return { entries: await tapeOf(tx, params.jobId, after) }
+      return { entries: await tapeOf(tx, params.jobId, after, upTo) }
     }),
   )
 }
@@ -39,13 +41,14 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     throw data('Somebody else has signed in on this device: these entries wait for whoever wrote them.', {
       status: 409,
     })
-  const because = (code: string) => (entryId: string) => ({ entryId, reasons: [{ code }] })
+  const because = (code: RefusalCode) => (entryId: string) => ({ entryId, reasons: [{ code }] })
   const [may, mayNot] = mayWrite ? [batch.entries, []] : madeBefore(person.wroteUntil!, batch)
   const never = [
     ...batch.malformed.map(because('malformed')),
     ...mayNot.map((entry) => because('not-allowed')(entry.entryId)),
   ]
   if (may.length === 0) return Response.json({ entries: [], refused: never })
+  const at = now()
   try {
     const { entries, refused } = await inShop(shop.shopId, (tx) =>
       append(tx, {
@@ -53,7 +56,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         userId: person.userId,
         entries: may,
         sentAt: batch.sentAt,
-        now: now(),
+        offsetMs: batch.sentAt - at.getTime(),
+        now: at,
         today: todayIn(shop.timeZone),
       }),
     )

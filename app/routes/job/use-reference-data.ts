@@ -6,9 +6,9 @@ import type { JobState } from '#core/tape'
  * Fetches system and cylinders again when the tape names others than the page was loaded with. It watches what the
  * server has confirmed: before that it would answer with what it knew.
  */
-export function useReferenceData({ refrigerant, systemId, status, runs }: JobState) {
+export function useReferenceData({ refrigerant, systemId, status, transfers }: JobState) {
   const { revalidate } = useRevalidator()
-  const ended = runs.filter((run) => run.endedAt !== undefined).length
+  const ended = transfers.filter((run) => run.endedAt !== undefined).length
   const key = `${refrigerant} ${systemId} ${status} ${ended}`
   const loadedKey = useRef(key)
   useEffect(() => {

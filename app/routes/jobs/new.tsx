@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
-import { useState } from 'react'
+import { type FormEvent, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
-import { type Entry, ENTRY_VERSION, type EntryBodies, type EntryKind } from '#core/tape'
+import { type Entry, type EntryBodies, type EntryKind, versionOf } from '#core/tape'
 import { append, findCylinders, inShop, openJob, systemOf, systems as listSystems } from '#db'
 import { asked } from '~/form/search.server'
 import { id, measured, optionalId, readForm, refrigerantField, refuse, text } from '~/form/read.server'
@@ -13,6 +13,7 @@ import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
 import { SystemPicker } from '~/systems/picker'
+import { deviceStamp } from '~/tape/device'
 import { Field, SelectField } from '~/ui/field'
 import { MeasureField } from '~/ui/measure-field'
 import { REASON_WORDS } from '~/wording/en'
@@ -46,6 +47,10 @@ interface NewJob {
   cylinder?: string
   startWeight?: number
   mode?: 'gross' | 'net'
+  /** The device's clock, its name and its count, as every other entry has them; without scripts, the server's. */
+  at?: number
+  deviceId?: string
+  deviceSeq?: number
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -60,6 +65,17 @@ export async function action({ request, context }: Route.ActionArgs) {
     cylinder: text('the label of the cylinder', 80),
     startWeight: measured('weight', 'the start weight', reading),
     mode: Joi.string().valid('gross', 'net'),
+    at: Joi.number()
+      .integer()
+      .min(0)
+      .max(Date.UTC(2200, 0, 1))
+      .empty(''),
+    deviceId: Joi.string().max(80).empty(''),
+    deviceSeq: Joi.number()
+      .integer()
+      .min(0)
+      .max(2 ** 31 - 10)
+      .empty(''),
   })
   const form = await readForm(request, schema)
   if (form.refused) return data(form.refused, { status: 400 })
@@ -73,6 +89,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     return refused({ cylinder: 'Enter which cylinder is on the scale.' })
 
   const at = now()
+  const deviceAt = job.at ?? at.getTime()
   const result = await inShop(shop.shopId, async (tx): Promise<Record<string, string> | undefined> => {
     const system = job.systemId ? await systemOf(tx, job.systemId) : undefined
     if (job.systemId && !system) return { systemId: 'Choose the system from the list again.' }
@@ -109,7 +126,8 @@ export async function action({ request, context }: Route.ActionArgs) {
       jobId: job.jobId,
       userId: person.userId,
       entries,
-      sentAt: at.getTime(),
+      sentAt: deviceAt,
+      offsetMs: deviceAt - at.getTime(),
       now: at,
       today: todayIn(shop.timeZone),
     })
@@ -128,14 +146,17 @@ export async function action({ request, context }: Route.ActionArgs) {
     return {
       entryId: sameEachTime(job.jobId, n),
       kind,
-      version: ENTRY_VERSION,
-      at: at.getTime(),
-      deviceId: 'new-job',
-      deviceSeq: n,
+      version: versionOf(kind),
+      at: deviceAt,
+      deviceId: job.deviceId ?? 'new-job',
+      deviceSeq: (job.deviceSeq ?? 0) + n,
       body,
     } as Entry
   }
 }
+
+/** What this form writes at most: described, cylinder chosen, transfer started. */
+const MOST_ENTRIES = 3
 
 /** The transaction is given up. */
 class NotLikeThis extends Error {}
@@ -143,6 +164,13 @@ class NotLikeThis extends Error {}
 /** The n-th entry of this form, whenever it is sent again. */
 function sameEachTime(jobId: string, n: number): string {
   return jobId.slice(0, -1) + ((Number.parseInt(jobId.slice(-1), 16) + n) % 16).toString(16)
+}
+
+/** Gives what is sent the clock, the name and the count of this device. */
+function stampWithDevice({ currentTarget: form }: FormEvent<HTMLFormElement>) {
+  const { at, deviceId, deviceSeq } = deviceStamp(MOST_ENTRIES)
+  for (const [name, value] of Object.entries({ at, deviceId, deviceSeq }))
+    (form.elements.namedItem(name) as HTMLInputElement).value = String(value)
 }
 
 /** Two ways in: from the list with everything known, or from the roof in a hurry. */
@@ -183,9 +211,12 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
           </Button>
         </div>
       </div>
-      <Form method="post">
+      <Form method="post" onSubmit={stampWithDevice}>
         <input type="hidden" name="jobId" value={actionData?.typed.jobId ?? jobId} />
         <input type="hidden" name="runId" value={actionData?.typed.runId ?? runId} />
+        <input type="hidden" name="at" />
+        <input type="hidden" name="deviceId" />
+        <input type="hidden" name="deviceSeq" />
         {quick ? (
           <fieldset className="group">
             <legend>Gas, cylinder, start weight, go</legend>

@@ -3,7 +3,7 @@ import Joi from 'joi'
 import { data, redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { BORE_M } from '#core/systems'
-import { type Entry, ENTRY_VERSION } from '#core/tape'
+import { type Entry, versionOf } from '#core/tape'
 import { addSystem, append, customers, inShop, jobHead, sites } from '#db'
 import { found, isId } from '~/form/ids.server'
 import { checkForm, id, optionalId } from '~/form/read.server'
@@ -56,7 +56,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     const entry = {
       entryId,
       kind: 'job-described',
-      version: ENTRY_VERSION,
+      version: versionOf('job-described'),
       at: at.getTime(),
       deviceId: 'new-system',
       deviceSeq: 1,
@@ -67,6 +67,7 @@ export async function action({ request, context }: Route.ActionArgs) {
       userId: person.userId,
       entries: [entry],
       sentAt: at.getTime(),
+      offsetMs: 0,
       now: at,
       today: todayIn(shop.timeZone),
     })

@@ -1,5 +1,13 @@
+import type { PressureHoldCode } from '#core/leaks'
+import type { OilCode } from '#core/oil'
+import type { ReboundCode } from '#core/recovery'
+import type { RoomCode } from '#core/site'
+import type { VentCode } from '#core/verify'
+
+export type FindingCode = PressureHoldCode | ReboundCode | OilCode | VentCode | RoomCode
+
 /** What a verdict of one reason says, and that reason: holds, rebounds, oils, vents, rooms. */
-export const FINDINGS: Record<string, [words: string, reason: string]> = {
+export const FINDINGS: Record<FindingCode, [words: string, reason: string]> = {
   'pressure-held': [
     'Held, as far as this test can see',
     'The change is within what gauge and clamp can tell.',
@@ -10,6 +18,10 @@ export const FINDINGS: Record<string, [words: string, reason: string]> = {
     'The temperature of the gas was not that of the clamp, or the gauge moved: measure again.',
   ],
   'rebound-above-level': ['Go again', 'It stands above the level: refrigerant is still in there.'],
+  'rebound-too-soon': [
+    'Too soon to tell',
+    'Under 5 minutes liquid under the oil has not boiled off yet: wait, then read again.',
+  ],
   'rebound-within-worth': [
     'Within the level; another pull still brings something',
     'The level is kept. What returned is worth a scale’s reading.',

@@ -1,5 +1,7 @@
+import type { FlagCode, NoticeCode, RefusalCode, WeighingDoubt } from '#core/tape'
+
 /** Why a cylinder may not be used, or what to look at first: one sentence each, with what to do. */
-export const REASON_WORDS: Record<string, string> = {
+export const REASON_WORDS: Record<RefusalCode, string> = {
   retired: 'This cylinder is retired: take another.',
   'one-way': 'A one-way cylinder is never refilled: take a recovery cylinder.',
   'virgin-only': 'This cylinder is for virgin gas only: take a recovery cylinder.',
@@ -17,6 +19,11 @@ export const REASON_WORDS: Record<string, string> = {
   'pressure-too-low': 'Its service pressure is too low for this refrigerant at 55 °C: take a stronger one.',
   'capacity-unknown': 'Its stamped water capacity is not known: read the stamp and enter it under Cylinders.',
   'no-stamped-ratio': 'This refrigerant is filled by a stamped filling ratio only: enter it under Cylinders.',
+  'ratio-of-another-gas':
+    'Its filling ratio is stamped for another gas: enter the one for this refrigerant, if it has one.',
+  'owner-onto-shops':
+    "It holds the shop's own gas: a customer's gas on top of it cannot be told apart afterwards.",
+  'in-use': 'A transfer is running on this cylinder already: end it first, or take another cylinder.',
   'too-small': 'Not enough room for all of it: take a larger or emptier one, or plan two.',
   'room-reserved': 'Its room is reserved by another job: take another, or release it there.',
   full: 'It is full: take another.',
@@ -34,10 +41,49 @@ export const REASON_WORDS: Record<string, string> = {
     'What this device had kept is damaged: this is all that is left of it. Note it again where it belongs.',
 }
 
-export const FLAG_WORDS: Record<string, string> = {
-  'weight-without-start': 'A weight was noted that belongs to no run: correct it or strike it.',
-  'weight-after-end': 'A weight was noted after its run had ended.',
+export const FLAG_WORDS: Record<FlagCode, string> = {
+  'weight-without-start': 'A weight was noted that belongs to no transfer: correct it or strike it.',
+  'weight-after-end': 'A weight was noted after its transfer had ended; it does not count.',
   'hold-without-start': 'A hold was ended that had not been started.',
   'noted-after-close': 'Something was noted after the job was closed.',
+  'two-at-once':
+    'Two transfers ran on one cylinder at once: their weights belong to both. Look at each of them and correct it.',
+  'emptied-not-borne-out':
+    'It was said to be emptied, but the low gauge stood above the level after the last pull.',
+  'gas-unaccounted':
+    'A deep vacuum was noted while gas should still have been in there: say what became of it.',
+  backflow: 'Gas flowed back into a cylinder while charging: it is no longer virgin.',
   'correction-without-entry': 'A correction arrived for an entry that is not on the tape.',
+}
+
+/** What a weight may be instead of what it says. */
+export const DOUBT_WORDS: Record<WeighingDoubt, string> = {
+  'wrong-way': 'The weight goes the wrong way: a slip, a nudge, a hose that pulls, or gas flowing back?',
+  jump: 'That is more than the rate so far explains: a slip, something leaning on the scale, or really so much?',
+  'zeroed-again': 'The scale is back at zero: was it zeroed again?',
+  'minus-missing':
+    'A zeroed scale goes below zero while charging: is the minus missing, or did gas flow back into the cylinder?',
+  'negative-in-all': 'That is less than at the start, by a lot: is it the right cylinder, and gross or net?',
+}
+
+/** What is noticed in readings that are there already; the numbers stand beside it. */
+export const NOTICE_WORDS: Record<NoticeCode, string> = {
+  'low-above-level': 'After the last pull the low side stands above the level: it is not empty yet.',
+  rebounds: 'The low side came back since the last pull: another one brings something.',
+  'rebounds-early': 'The low side is coming back: wait at least 5 minutes, then read again.',
+  'air-through-leak':
+    'A leak is known and the low side is below atmosphere: air is drawn in, and spoils what comes out. Stop at 0.',
+  'cylinder-above':
+    'The cylinder stands above what this gas has at its temperature: air, another gas, or sun on it. Shade it, wait, measure again.',
+  'cylinder-below':
+    'The cylinder stands below what this gas has at its temperature: another gas, or no liquid in it.',
+}
+
+/** The same in a word or two, beside the weight. */
+export const DOUBT_TAGS: Record<WeighingDoubt, string> = {
+  'wrong-way': 'the wrong way',
+  jump: 'a jump',
+  'zeroed-again': 'zeroed again?',
+  'minus-missing': 'minus missing?',
+  'negative-in-all': 'below the start',
 }

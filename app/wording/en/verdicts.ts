@@ -1,8 +1,25 @@
-import type { Verdict } from '#core/verdict'
-import { FINDINGS } from './findings'
+import type { ChargeCode, ChargeReason } from '#core/charging'
+import type { RecoveryCode, RecoveryReason } from '#core/recovery'
+import type { HoldCode, HoldReason } from '#core/vacuum'
+import type { QuantityName, Verdict } from '#core/verdict'
+import type { ReadingsCode, ReadingsReason } from '#core/verify'
+import { type FindingCode, FINDINGS } from './findings'
+
+/** Codes that judges no longer give, and old tapes hold. */
+type OldCode = 'readings-impossible'
+type VerdictCode = RecoveryCode | HoldCode | ChargeCode | ReadingsCode | FindingCode | OldCode
+type VerdictReason = RecoveryReason | HoldReason | ChargeReason | ReadingsReason | FindingCode
 
 const findings = (part: 0 | 1) =>
-  Object.fromEntries(Object.entries(FINDINGS).map(([code, words]) => [code, words[part]]))
+  Object.fromEntries(Object.entries(FINDINGS).map(([code, words]) => [code, words[part]])) as Record<
+    FindingCode,
+    string
+  >
+
+/** The words of a stored code: one that this version does not know stands for itself. */
+export function wordOf(words: Readonly<Record<string, string>>, code: string): string {
+  return Object.hasOwn(words, code) ? words[code]! : code
+}
 
 export const OUTCOME_WORDS: Record<Verdict['outcome'], string> = {
   good: 'Go on',
@@ -11,32 +28,42 @@ export const OUTCOME_WORDS: Record<Verdict['outcome'], string> = {
   open: 'Open',
 }
 
-export const VERDICT_WORDS: Record<string, string> = {
+export const VERDICT_WORDS: Record<VerdictCode, string> = {
   ...findings(0),
   'nothing-recovered': 'Nothing to speak of came out',
   'no-expectation': 'No plate to compare with',
   'more-than-expected': 'More came out than should have been in there',
   'as-expected': 'What came out is what should have been in there',
-  'not-emptied': 'Stopped before it was empty: too little cannot be judged',
+  'not-emptied': 'Not emptied: this cannot be judged',
   'mostly-gone': 'Most of the charge is gone',
   'less-than-expected': 'Less came out than should have been in there',
+  'cannot-tell-with-this-scale': 'Cannot tell with this scale',
+  'charge-shut-in': 'The charge stays, shut in',
+  'recovered-elsewhere': 'Recovered elsewhere',
   'hold-failed': 'The vacuum did not hold',
   'too-soon': 'Too soon to tell',
   'held-but-shallow': 'It held, but never was deep enough',
   'tight-and-dry': 'It held: tight and dry',
   'readings-missing': 'Not enough readings to judge',
   'readings-impossible': 'These readings cannot be true together',
+  'superheat-negative': 'Superheat is below zero: that cannot be',
+  'subcooling-negative': 'Subcooling is below zero',
   'superheat-low': 'Superheat is low',
+  'superheat-near-zero': 'Hardly any superheat: the orifice floods',
+  'superheat-high': 'Superheat is high',
+  'superheat-off-target': 'Superheat is not what this weather wants',
   'subcooling-low': 'Subcooling is low',
   'subcooling-high': 'Subcooling is high',
+  'subcooling-far-off': 'Subcooling is far off',
+  'metering-unknown': 'Which metering device it has is not known',
   'readings-fit': 'The readings fit',
   'readings-plausible': 'The readings are plausible',
   'charge-on-target': 'The charge is on target',
-  'charge-short': 'Less went in than the target',
-  'charge-over': 'More went in than the target',
+  'charge-short': 'Less is in it than the target',
+  'charge-over': 'More is in it than the target',
 }
 
-export const VERDICT_REASONS: Record<string, string> = {
+export const VERDICT_REASONS: Record<VerdictReason, string> = {
   ...findings(1),
   'charge-gone': 'The charge was gone before you came, so there is no over or under to judge.',
   'leak-test-next': 'Go on to the leak test.',
@@ -47,6 +74,14 @@ export const VERDICT_REASONS: Record<string, string> = {
     'Look for a long line set, an oversized drier or an earlier addition before you judge.',
   'not-a-leak': 'Look for a failed part rather than a leak.',
   'may-go-back-if-clean': 'What came out can go back in, if it is clean and local law lets you.',
+  'nothing-came-valve-or-empty':
+    'Nothing came: a shut valve looks the same as an empty system. Open the valves and look at the gauges.',
+  'pressure-above-level':
+    'The low gauge stands above the level after the last pull: refrigerant is still in there.',
+  'scale-too-coarse':
+    'Its doubt is larger than what has to be told apart. Where its division is not known, 5 g is reckoned with (10 g above 60 kg).',
+  'stays-in-the-unit': 'Nothing is lost, and nothing is judged: the rest of the circuit may be opened.',
+  'not-weighed-here': 'It was not weighed here, so there is no over or under to judge.',
   'rest-still-inside': 'Some is still in the system, so less than expected says nothing.',
   'pull-again-or-hold': 'Pull again, or wait and watch the pressure come back.',
   'large-leak': 'A large leak, or a long time since the last charge.',
@@ -61,6 +96,18 @@ export const VERDICT_REASONS: Record<string, string> = {
   'note-pressure-and-temperature': 'Note a pressure and the pipe temperature that belongs to it.',
   'wrong-gas-gauge-or-clamp':
     'Wrong refrigerant, a gauge off zero, or a clamp that does not touch: check before you trust the charge.',
+  'bubbles-or-wrong-gas':
+    'Bubbles in the liquid line, or wrong refrigerant, gauge or clamp: look at the sight glass, then check them.',
+  'orifice-floods':
+    'Liquid comes through: charge over, or too little air over the evaporator. Do not add more.',
+  'starved-or-short':
+    'The evaporator starves: charge short, a restriction, or a valve that does not open. Weigh before you add.',
+  'orifice-wants-otherwise':
+    'Compare with the target for indoor wet bulb and outdoor air: higher wants gas, lower has too much.',
+  'air-over-or-wrong-gauge':
+    'Air in it, far too much charge, or a wrong gauge or gas: check before you take any out.',
+  'say-which-metering': 'Enter it under Systems: valve and fixed orifice are judged by different readings.',
+  'superheat-fits-orifice': 'Superheat fits the orifice at this weather.',
   'liquid-may-reach-compressor': 'Liquid may reach the compressor: do not add more.',
   'charge-may-be-short': 'The charge may be short, or the condenser still warming up.',
   'charge-may-be-over': 'The charge may be over, or air is in the system.',
@@ -70,7 +117,7 @@ export const VERDICT_REASONS: Record<string, string> = {
   'outside-tolerance': 'Outside the tolerance: add or take out, or say why it stays.',
 }
 
-export const QUANTITY_WORDS: Record<string, string> = {
+export const QUANTITY_WORDS: Record<QuantityName, string> = {
   recovered: 'Recovered',
   expected: 'Expected',
   difference: 'Difference',
@@ -78,11 +125,17 @@ export const QUANTITY_WORDS: Record<string, string> = {
   'left-behind': 'May be left behind',
   start: 'Start',
   end: 'End',
+  highest: 'Highest',
   'held-for': 'Held for',
   limit: 'Limit',
+  level: 'Low side',
   superheat: 'Superheat',
   subcooling: 'Subcooling',
-  charged: 'Charged',
+  'target-superheat': 'Target superheat',
+  charged: 'In the system',
   target: 'Target',
   tolerance: 'Tolerance',
+  division: 'A scale that could counts in',
+  room: 'Room',
+  wanted: 'Wanted',
 }

@@ -1,20 +1,31 @@
 import type { FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
-import { chargeTargets, chargeToleranceMg, judgeCharge } from '#core/charging'
-import { openRun, runSigmaMg } from '#core/tape'
+import { chargeToleranceMg, type TargetReason } from '#core/charging'
+import {
+  type InSystem,
+  inSystemNow,
+  openTransfer,
+  standingVerdict,
+  stepDone,
+  targetIsStale,
+  targetsFor,
+  toGoMg,
+} from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow, Value } from '~/ui/reader'
 import { TARGET_BASIS_WORDS } from '~/wording/en'
-import { expectedIn, useJob } from '../job-context'
-import { giveVerdict } from '../give-verdict'
+import { useGiveVerdict } from '../give-verdict'
+import { useJob, useJudging } from '../job-context'
 import { VerdictOf } from '../verdict-of'
 import { CylinderChoice } from './cylinder-choice'
+import { AccountForGas } from './notices'
 import { Running } from './running'
 import { StartRun } from './start-run'
+import { StepList } from './step-list'
 import { useFigure } from './use-figure'
 
-const TARGET_REASONS: Record<string, string> = {
+const TARGET_REASONS: Record<TargetReason, string> = {
   'recovered-agrees': 'it matches what should be in there, and no leak was found',
   'recovered-only': 'what came out; it may have been short or over',
   'plate-agrees': 'what came out agrees with it',
@@ -24,64 +35,92 @@ const TARGET_REASONS: Record<string, string> = {
 /** By weight: a target, a cylinder on the scale, and a stop weight to watch. */
 export function Charge() {
   const { state, closed } = useJob()
-  const run = openRun(state)
+  const transfer = openTransfer(state)
   if (!state.refrigerant) return <p className="mb-0">Say first which refrigerant it is, under Prepare.</p>
-  if (run?.use === 'recover') return <p className="mb-0">A recovery is running: end it first.</p>
-  if (run) return <Running run={run} />
-  const charged = state.runs.some((r) => r.use === 'charge')
-  const chosen = charged || state.chosen.some((c) => c.use === 'charge')
+  if (transfer?.use === 'recover') return <p className="mb-0">A recovery is running: end it first.</p>
+  if (transfer) return <Running transfer={transfer} />
+  const now = state.episodes.at(-1)!
+  const charged = now.charges > 0 && now.emptiedAt === undefined
+  const chosen = charged || state.chosen.some((each) => each.use === 'charge')
   return (
     <>
+      <AccountForGas />
+      {now.end?.how === 'shut-in' && !stepDone(state, 'valves-opened', now.end.at) && (
+        <StepList steps={['valves-opened']} />
+      )}
       {charged && <Charged />}
       {charged && <VerdictOf about="charge" />}
       {state.target && <TargetLine />}
       {!closed && !state.target && <ChooseTarget />}
-      {!closed && state.target && !charged && (
-        <details key={state.target.massMg}>
+      {!closed && state.target && (!charged || targetIsStale(state)) && (
+        <details key={state.target.massMg} open={targetIsStale(state)}>
           <summary>Change the target</summary>
           <ChooseTarget />
         </details>
       )}
       {!closed &&
         state.target &&
-        (!chosen ? <CylinderChoice use="charge" wantedMg={state.target.massMg} /> : <Start />)}
+        (!chosen ? (
+          <CylinderChoice use="charge" wantedMg={state.target.massMg} />
+        ) : (
+          <Start charged={charged} />
+        ))}
     </>
   )
 }
 
-function Start() {
+function Start({ charged }: { charged: boolean }) {
   const { state } = useJob()
-  const charged = state.chargedMg > 0
+  const left = toGoMg(state, useJudging())
+  const more = left === undefined ? null : Math.max(0, left)
   return (
-    <details open={!charged}>
+    <details open={!charged || (left !== undefined && left > state.target!.toleranceMg)}>
       <summary className="h3">{charged ? 'Add more, from this or another cylinder' : 'Start'}</summary>
       <div className="stack">
         <StartRun use="charge" />
-        <CylinderChoice use="charge" wantedMg={state.target!.massMg - state.chargedMg} />
+        <CylinderChoice use="charge" wantedMg={more} />
       </div>
     </details>
   )
 }
 
+const IN_SYSTEM_WORDS: Record<InSystem['kind'], string> = {
+  empty: 'In the system',
+  weighed: 'In the system',
+  'from-books': 'In the system, by the books and the change since',
+  'from-plate': 'In the system, by the plate and the change since',
+  'not-known': 'Added; what was in it before is not known',
+}
+
+/** What is in the system now, with how that is known. */
+export function InTheSystem() {
+  const { state } = useJob()
+  const now = inSystemNow(state, useJudging())
+  return (
+    <div>
+      <div className="quiet">{IN_SYSTEM_WORDS[now.kind]}</div>
+      <div className="hero">
+        {now.kind === 'empty' ? (
+          'empty'
+        ) : (
+          <Value kind="weight" of={now.kind === 'not-known' ? now.changeMg : now.massMg} />
+        )}
+      </div>
+    </div>
+  )
+}
+
 function Charged() {
   const { state, note, closed } = useJob()
-  const judged = state.verdicts.findLast((v) => v.about === 'charge')
-  const judge = () => {
-    const sigmaMg = Math.round(Math.hypot(...state.runs.filter((r) => r.use === 'charge').map(runSigmaMg)))
-    const verdict = judgeCharge({ massMg: state.chargedMg, sigmaMg }, state.target!)
-    note([giveVerdict('charge', verdict)])
-  }
-  const stale = judged?.verdict.numbers.find((n) => n.name === 'charged')?.value !== state.chargedMg / 1e6
+  const judging = useJudging()
+  const give = useGiveVerdict()
+  const judged = standingVerdict(state, 'charge', judging)
+  const verdict = give('charge')
   return (
     <div className="spread">
-      <div>
-        <div className="quiet">Charged</div>
-        <div className="hero">
-          <Value kind="weight" of={state.chargedMg} />
-        </div>
-      </div>
-      {!closed && state.target && (!judged || stale) && (
-        <Button className="btn-big" onClick={judge}>
+      <InTheSystem />
+      {!closed && verdict.length > 0 && !judged && (
+        <Button className="btn-big" onClick={() => note(verdict)}>
           Judge the charge
         </Button>
       )}
@@ -100,23 +139,23 @@ function TargetLine() {
       </strong>{' '}
       ± <Value kind="weight" of={toleranceMg} />{' '}
       <span className="quiet">from {TARGET_BASIS_WORDS[basis]}</span>
+      {targetIsStale(state) && (
+        <span className="field-error">
+          {' '}
+          What came out is <Value kind="weight" of={state.recoveredMg} /> now: set the target again.
+        </span>
+      )}
     </p>
   )
 }
 
 function ChooseTarget() {
-  const { state, data, note } = useJob()
+  const { state, note } = useJob()
   const show = useShow()
   const own = useFigure('weight')
-  const trade = data.system?.trade ?? 'stationary'
-  const expected = expectedIn(data, state)
-  const verdict = state.verdicts.findLast((v) => v.about === 'recovery')?.verdict
-  const targets = chargeTargets({
-    trade,
-    recoveredMg: state.recoveredMg,
-    expectedMg: expected?.massMg ?? null,
-    recoveredAgrees: verdict?.code === 'as-expected' && !state.leakChecks.some((check) => check.found),
-  })
+  const judging = useJudging()
+  const { trade } = judging
+  const targets = targetsFor(state, judging)
   const submit = (event: FormEvent) => {
     event.preventDefault()
     const massMg = own.want()
@@ -139,7 +178,7 @@ function ChooseTarget() {
           >
             Take it
           </Button>
-          <span className="why">{TARGET_REASONS[reason] ?? reason}</span>
+          <span className="why">{TARGET_REASONS[reason]}</span>
         </div>
       ))}
       <form onSubmit={submit} className="row-of" style={{ alignItems: 'start' }}>

@@ -1,18 +1,20 @@
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { Condition } from '#core/cylinders'
-import { openRun } from '#core/tape'
+import { openTransfer, runningHold } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { CONDITION_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
+import { InTheSystem } from './charge'
+import { AccountForGas } from './notices'
 import { StepList } from './step-list'
 
 /** The last five minutes: gas judged, caps on, label written, books settled. */
 export function Close() {
   const { state, data, note, closed } = useJob()
-  const running = openRun(state)
-  const hold = state.holds.some((h) => h.endedAt === undefined)
+  const running = openTransfer(state)
+  const hold = runningHold(state) !== undefined
   return (
     <>
       <div className="gauge-row">
@@ -22,13 +24,9 @@ export function Close() {
             <Value kind="weight" of={state.recoveredMg} />
           </div>
         </div>
-        <div>
-          <div className="quiet">Charged</div>
-          <div className="big">
-            <Value kind="weight" of={state.chargedMg} />
-          </div>
-        </div>
+        <InTheSystem />
       </div>
+      <AccountForGas />
       <JudgeGas />
       <StepList steps={['caps-on', 'parts-back', 'label-in-panel']} />
       <div className="row-of">
@@ -61,7 +59,9 @@ export function Close() {
 /** Burnt, wet, airy, mixed or of unknown history: not back into a system. */
 function JudgeGas() {
   const { state, note, closed, cylinderOf } = useJob()
-  const received = [...new Set(state.runs.filter((r) => r.use === 'recover').map((r) => r.cylinderId))]
+  const received = [
+    ...new Set(state.transfers.filter((each) => each.use === 'recover').map((each) => each.cylinderId)),
+  ]
   if (received.length === 0) return null
   return received.map((cylinderId) => (
     <Form.Group key={cylinderId} className="field">

@@ -1,6 +1,6 @@
 import { type FormEvent, useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { type Hold, holdVerdict } from '#core/tape'
+import { type Hold, runningHold } from '#core/tape'
 import { HOLD_RULE } from '#core/vacuum'
 import { newId } from '~/tape/device'
 import { draft } from '~/tape/use-tape'
@@ -8,8 +8,9 @@ import { MeasureInput } from '~/ui/measure-field'
 import { Value } from '~/ui/reader'
 import { duration } from '~/ui/time'
 import { useJob } from '../job-context'
-import { giveVerdict } from '../give-verdict'
+import { useGiveVerdict } from '../give-verdict'
 import { VerdictOf } from '../verdict-of'
+import { AccountForGas } from './notices'
 import { StepList } from './step-list'
 import { useFigure } from './use-figure'
 
@@ -18,7 +19,8 @@ export function Evacuate() {
   const { state, note, closed } = useJob()
   const gauge = useFigure('vacuum')
   const last = state.vacuum.at(-1)
-  const hold = state.holds.findLast((h) => h.endedAt === undefined)
+  const hold = runningHold(state)
+  const give = useGiveVerdict()
 
   const read = (then: (pressurePa: number) => void) => {
     const pressurePa = gauge.want()
@@ -28,13 +30,14 @@ export function Evacuate() {
   }
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    read((pressurePa) => note([draft('vacuum-noted', { pressurePa })]))
+    read((pressurePa) =>
+      note([draft('vacuum-noted', { pressurePa, ...(hold ? { holdId: hold.holdId } : {}) })]),
+    )
   }
-  const endHold = (running: Hold) =>
+  const endHold = ({ holdId }: Hold) =>
     read((pressurePa) => {
-      const at = Date.now()
-      const verdict = holdVerdict({ ...running, readings: [...running.readings, { at, pressurePa }] })
-      note([draft('hold-ended', { holdId: running.holdId, pressurePa }), giveVerdict('hold', verdict)])
+      const ended = draft('hold-ended', { holdId, pressurePa })
+      note([ended, ...give('hold', [ended])])
     })
   return (
     <>
@@ -49,6 +52,7 @@ export function Evacuate() {
         </div>
       </div>
       {hold && <HoldClock hold={hold} />}
+      <AccountForGas />
       {!hold && <VerdictOf about="hold" />}
       {!closed && (
         <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>

@@ -37,7 +37,7 @@ function Describe() {
         <Form.Select
           id="job-refrigerant"
           value={state.refrigerant ?? ''}
-          disabled={state.runs.length > 0}
+          disabled={state.transfers.length > 0}
           onChange={(event) => note([draft('job-described', { refrigerant: event.target.value || null })])}
         >
           <option value="">Not known yet</option>

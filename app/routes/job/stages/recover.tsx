@@ -1,80 +1,106 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { compareRecovered } from '#core/recovery'
-import { openRun, runSigmaMg } from '#core/tape'
+import type { RecoveryEndKind } from '#core/recovery'
+import { openTransfer, recoveredEpisode, stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
+import { NOTICE_WORDS } from '~/wording/en'
 import { expectedIn, useJob } from '../job-context'
-import { giveVerdict } from '../give-verdict'
+import { useGiveVerdict } from '../give-verdict'
 import { VerdictOf } from '../verdict-of'
 import { CylinderChoice } from './cylinder-choice'
+import { noticed, Notices } from './notices'
 import { Running } from './running'
 import { StartRun } from './start-run'
 
 /** Gas out of the system into a cylinder on the scale, as often as it takes. */
 export function Recover() {
   const { state, data, closed } = useJob()
-  const run = openRun(state)
-  const ended = state.recoveryEnded !== undefined
-  const chosen = state.chosen.some((c) => c.use === 'recover') || state.runs.some((r) => r.use === 'recover')
-  if (run?.use === 'charge') return <p className="mb-0">A charge is running: end it first.</p>
-  if (run) return <Running run={run} />
+  const transfer = openTransfer(state)
+  const now = state.episodes.at(-1)!
+  // Once gas has gone in again, another recovery begins: the last one's figures stay above.
+  const ended = now.end !== undefined && now.lastWas !== 'charge'
+  const pulled = now.pulls > 0
+  const chosen =
+    state.chosen.some((each) => each.use === 'recover') ||
+    state.transfers.some((each) => each.use === 'recover')
+  if (transfer?.use === 'charge') return <p className="mb-0">A charge is running: end it first.</p>
+  if (transfer) return <Running transfer={transfer} />
   if (!state.refrigerant) return <p className="mb-0">Say first which refrigerant it is, under Prepare.</p>
   return (
     <>
-      {(ended || state.runs.length > 0) && <Total />}
+      <Notices />
+      {recoveredEpisode(state) && <Total />}
       <VerdictOf about="recovery" />
       {!closed && chosen && (
-        <details open={!ended && state.recoveredMg === 0} className="stack">
-          <summary className="h3">{state.recoveredMg > 0 ? 'Another pull' : 'Start'}</summary>
+        <details open={!ended && !pulled} className="stack">
+          <summary className="h3">{pulled ? 'Another pull' : 'Start'}</summary>
           <StartRun use="recover" />
         </details>
       )}
       {!closed && !ended && !chosen && (
         <CylinderChoice use="recover" wantedMg={expectedIn(data, state)?.massMg ?? null} />
       )}
-      {!closed && !ended && <EndRecovery />}
+      {!closed && !ended && <EndRecovery pulled={pulled} />}
     </>
   )
 }
 
 function Total() {
   const { state } = useJob()
+  const { inMg, began, pulls } = recoveredEpisode(state)!
   return (
     <div>
-      <div className="quiet">Recovered</div>
+      <div className="quiet">Recovered{pulls > 1 && `, in ${pulls} pulls`}</div>
       <div className="hero">
         <Value kind="weight" of={state.recoveredMg} />
       </div>
+      {began === 'as-found' && inMg > 0 && (
+        <div className="quiet">
+          net of <Value kind="weight" of={inMg} /> that was added in this job
+        </div>
+      )}
+      {began === 'empty' && (
+        <div className="quiet">
+          of <Value kind="weight" of={inMg} /> that this job had put in
+        </div>
+      )}
     </div>
   )
 }
 
-function EndRecovery() {
+function EndRecovery({ pulled }: { pulled: boolean }) {
   const { state, data, note } = useJob()
-  const [purged, setPurged] = useState(state.steps.includes('self-purged'))
+  const give = useGiveVerdict()
+  const against = noticed(data, state).some((each) => each.code === 'low-above-level')
+  const [purged, setPurged] = useState(stepDone(state, 'self-purged'))
   const [stays, setStays] = useState(false)
-  const pulled = state.runs.some((run) => run.use === 'recover')
-
-  const end = (emptied: boolean) => {
-    const runs = state.runs.filter((run) => run.use === 'recover')
-    const sigmaMg = Math.round(Math.hypot(...runs.map(runSigmaMg), 0))
-    const verdict = compareRecovered({ massMg: state.recoveredMg, sigmaMg }, expectedIn(data, state), emptied)
+  const end = (how: RecoveryEndKind) => {
+    const ended = draft('recovery-ended', { how })
     note([
-      ...(pulled && purged && !state.steps.includes('self-purged')
+      ...(pulled && purged && !stepDone(state, 'self-purged')
         ? [draft('step-done', { step: 'self-purged' })]
         : []),
-      draft('recovery-ended', { emptied }),
-      giveVerdict('recovery', verdict),
+      ended,
+      ...give('recovery', [ended]),
     ])
   }
   if (!pulled)
     return (
-      <div className="row-of">
-        <Button variant="outline-secondary" onClick={() => end(true)}>
-          Nothing in it: the charge is gone already
-        </Button>
-      </div>
+      <fieldset className="stack" style={{ gap: '0.25rem' }}>
+        <legend className="h3 mb-0">Nothing to recover</legend>
+        <div className="row-of">
+          <Button variant="outline-secondary" onClick={() => end('lost')}>
+            The charge is gone already
+          </Button>
+          <Button variant="outline-secondary" onClick={() => end('shut-in')}>
+            It stays, shut into the outdoor unit
+          </Button>
+          <Button variant="outline-secondary" onClick={() => end('elsewhere')}>
+            It was recovered elsewhere
+          </Button>
+        </div>
+      </fieldset>
     )
   return (
     <fieldset className="stack" style={{ gap: '0.25rem' }}>
@@ -91,8 +117,13 @@ function EndRecovery() {
         checked={stays}
         onChange={(event) => setStays(event.target.checked)}
       />
+      {stays && against && (
+        <p className="field-error mb-0" role="status">
+          {NOTICE_WORDS['low-above-level']} Pull again, or note what it reads now.
+        </p>
+      )}
       <div className="row-of">
-        <Button className="btn-big" disabled={!purged} onClick={() => end(stays)}>
+        <Button className="btn-big" disabled={!purged} onClick={() => end(stays ? 'emptied' : 'not-emptied')}>
           {stays ? 'End the recovery' : 'End it, not emptied'}
         </Button>
         {!purged && <span className="quiet">No verdict before the machine is purged.</span>}

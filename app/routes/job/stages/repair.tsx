@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { draft } from '~/tape/use-tape'
 import { useJob } from '../job-context'
+import { AccountForGas } from './notices'
 import { StepList } from './step-list'
 
 /** What was done, and the parts: they change charge and oil. */
@@ -10,7 +11,10 @@ export function Repair() {
   const [text, setText] = useState('')
   return (
     <>
-      <StepList steps={['repair-drier', 'repair-nitrogen', 'repair-done']} />
+      <AccountForGas />
+      <StepList
+        steps={['repair-opened', 'repair-drier', 'repair-nitrogen', 'repair-done', 'unit-taken-away']}
+      />
       {!closed && (
         <form
           className="stack"

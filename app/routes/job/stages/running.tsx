@@ -1,60 +1,72 @@
 import { type FormEvent, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { stopWeightMg } from '#core/charging'
-import { onTheScale, type Run, type WeighMode } from '#core/tape'
+import { grossLimitMg } from '#core/cylinders'
+import {
+  doubtOf,
+  inSystemNow,
+  onTheScale,
+  stopReadingMg,
+  toGoMg,
+  type Transfer,
+  type WeighingDoubt,
+  type WeighMode,
+} from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow, Value } from '~/ui/reader'
-import { useJob } from '../job-context'
-import { contentsBeforeMg, grossLimitMg } from './contents'
+import { DOUBT_WORDS } from '~/wording/en'
+import { useJob, useJudging } from '../job-context'
+import { contentsBeforeMg } from './contents'
+import { DivisionField, divisionOf } from './division-field'
 import { useFigure } from './use-figure'
 
 const NEAR = 0.9
 
 /** A transfer under way: how much has moved, how much may still, and the next weight. */
-export function Running({ run }: { run: Run }) {
+export function Running({ transfer }: { transfer: Transfer }) {
   const { closed } = useJob()
   return (
     <div className="running">
-      <RunFigures run={run} />
-      {run.use === 'recover' && <LimitBar run={run} />}
-      {!closed && <NextWeight run={run} />}
+      <Figures transfer={transfer} />
+      {transfer.use === 'recover' && <LimitBar transfer={transfer} />}
+      <LastDoubt transfer={transfer} />
+      {!closed && <NextWeight transfer={transfer} />}
     </div>
   )
 }
 
-function RunFigures({ run }: { run: Run }) {
+function Figures({ transfer }: { transfer: Transfer }) {
   const { state, cylinderOf } = useJob()
+  const judging = useJudging()
   const show = useShow()
-  const rate = rateMgPerMin(run)
-  const targetMg = state.target?.massMg
-  const toGoMg = run.use === 'charge' && targetMg !== undefined ? targetMg - state.chargedMg : undefined
-  const first = run.weighings[0]!
+  const rate = rateMgPerMin(transfer)
+  const left = transfer.use === 'charge' ? toGoMg(state, judging) : undefined
+  const stopMg = stopReadingMg(state, transfer, judging)
+  const now = inSystemNow(state, judging)
+  const segment = transfer.segments.at(-1)!
   return (
     <div>
       <div className="gauge-row">
         <div>
           <div className="quiet">
-            {toGoMg === undefined
-              ? `${run.use === 'recover' ? 'Recovered into' : 'Charged from'} ${cylinderOf(run.cylinderId)?.label ?? 'the cylinder'}`
+            {left === undefined
+              ? `${transfer.use === 'recover' ? 'Recovered into' : 'Charged from'} ${cylinderOf(transfer.cylinderId)?.label ?? 'the cylinder'}`
               : 'Still to go in'}
           </div>
           <div className="hero" aria-live="polite">
-            {show('weight', toGoMg ?? run.amountMg)}
+            {show('weight', left ?? transfer.amountMg)}
           </div>
         </div>
-        {toGoMg !== undefined && run.modes.length === 1 && (
+        {stopMg !== undefined && (
           <div>
             <div className="quiet">Close the valve when the scale shows</div>
-            <div className="big">
-              {show('weight', stopWeightMg(first.weightMg, targetMg! - (state.chargedMg - run.amountMg), 0))}
-            </div>
+            <div className="big">{show('weight', stopMg)}</div>
           </div>
         )}
         <div>
           <div className="quiet">Scale shows</div>
           <div className="big">
-            <Value kind="weight" of={run.weighings.at(-1)!.weightMg} /> {run.mode === 'net' && 'net'}
+            <Value kind="weight" of={segment.lastMg} /> {segment.mode === 'net' && 'net'}
           </div>
         </div>
         {rate !== undefined && (
@@ -64,26 +76,48 @@ function RunFigures({ run }: { run: Run }) {
           </div>
         )}
       </div>
-      {toGoMg !== undefined && toGoMg < 0 && (
+      {transfer.use === 'charge' && now.kind === 'not-known' && (
+        <p className="quiet mb-0">
+          The system was not emptied in this job and nobody knows what was in it: there is no stop weight.
+          Only {show('weight', now.changeMg)} was added.
+        </p>
+      )}
+      {(now.kind === 'from-books' || now.kind === 'from-plate') && left !== undefined && (
+        <p className="quiet mb-0">
+          Reckoned from what {now.kind === 'from-books' ? 'the books' : 'the plate'} had in it: it was not
+          emptied in this job.
+        </p>
+      )}
+      {transfer.use === 'charge' && transfer.plannedHoseMg > 0 && (
+        <p className="quiet mb-0">
+          The stop weight leaves {show('weight', transfer.plannedHoseMg)} for the hose.
+        </p>
+      )}
+      {transfer.gaps.map(({ segment: index, gapMg }) => (
+        <p key={index} className="quiet mb-0">
+          The two scales differ by {show('weight', Math.abs(gapMg))}: the second reads{' '}
+          {gapMg > 0 ? 'more' : 'less'}.
+        </p>
+      ))}
+      {left !== undefined && left < 0 && (
         <p className="field-error mb-0" role="alert">
-          {show('weight', -toGoMg)} more than the target has gone in: close the cylinder.
+          {show('weight', -left)} more than the target is in it: close the cylinder.
         </p>
       )}
     </div>
   )
 }
 
-function LimitBar({ run }: { run: Run }) {
+function LimitBar({ transfer }: { transfer: Transfer }) {
   const { state, data, cylinderOf } = useJob()
   const show = useShow()
-  const cylinder = cylinderOf(run.cylinderId)
+  const cylinder = cylinderOf(transfer.cylinderId)
   if (!cylinder) return null
-  const earlier = state.runs.slice(0, state.runs.indexOf(run))
-  const limitMg = grossLimitMg(cylinder, state.refrigerant, data.shop.marginPct)
-  const scale = onTheScale(run, {
+  const earlier = state.transfers.slice(0, state.transfers.indexOf(transfer))
+  const scale = onTheScale(transfer, {
     tareMg: cylinder.tareMg,
     contentsBeforeMg: contentsBeforeMg(cylinder, earlier),
-    ...(limitMg === undefined ? {} : { grossLimitMg: limitMg }),
+    grossLimitMg: grossLimitMg(cylinder, state.refrigerant, data.shop.marginPct),
   })
   if (scale.limitMg === undefined || scale.leftMg === undefined)
     return (
@@ -113,43 +147,102 @@ function LimitBar({ run }: { run: Run }) {
         </p>
       ) : (
         <span className={share > NEAR ? 'field-error' : 'quiet'}>
-          {share > NEAR && 'Near the limit: '}room for {show('weight', scale.leftMg)} more
+          {share > NEAR && 'Near the limit, next cylinder ready: '}room for {show('weight', scale.leftMg)}{' '}
+          more
         </span>
       )}
     </div>
   )
 }
 
+/** What the last weight may be instead of what it says, as long as it is the last. */
+function LastDoubt({ transfer }: { transfer: Transfer }) {
+  const { doubt } = transfer.weighings.at(-1)!
+  if (!doubt) return null
+  return (
+    <p className="field-error mb-0" role="status">
+      {DOUBT_WORDS[doubt]} If it was a slip, correct it on the tape.
+    </p>
+  )
+}
+
 type Asked = 'weigh' | 'end' | 'scale'
 
-function NextWeight({ run }: { run: Run }) {
+function NextWeight({ transfer }: { transfer: Transfer }) {
   const { note } = useJob()
   const [form, setForm] = useState<Asked>('weigh')
   const weight = useFigure('weight')
   const hose = useFigure('weight')
   const [scale, setScale] = useState('')
   const [mode, setMode] = useState<WeighMode>('gross')
-  const { runId, use } = run
+  const [division, setDivision] = useState('')
+  const [valveShut, setValveShut] = useState(false)
+  const [doubt, setDoubt] = useState<{ code: WeighingDoubt; weightMg: number }>()
+  const { transferId: runId, use, segments } = transfer
+  const on = segments.at(-1)!.openedBy
 
+  const done = () => {
+    weight.clear()
+    setDoubt(undefined)
+    setForm('weigh')
+  }
+  const write = (weightMg: number) => {
+    if (form === 'weigh') note([draft('weight-noted', { runId, weightMg, on })])
+    if (form === 'scale')
+      note([
+        draft('scale-changed', {
+          runId,
+          scale: scale.trim(),
+          mode,
+          weightMg,
+          ...divisionOf(division),
+          ...(valveShut ? { valveShut } : {}),
+        }),
+      ])
+    if (form === 'end') {
+      const hoseMg = hose.empty ? undefined : hose.want()
+      if (!hose.empty && hoseMg === undefined) return
+      note([
+        draft('run-ended', {
+          runId,
+          weightMg,
+          on,
+          ...(use === 'charge' && hoseMg !== undefined ? { hoseMg: Math.max(0, hoseMg) } : {}),
+        }),
+      ])
+    }
+    done()
+  }
   const submit = (event: FormEvent) => {
     event.preventDefault()
     const weightMg = form === 'scale' && mode === 'net' ? (weight.value ?? 0) : weight.want()
     if (weightMg === undefined) return
-    if (form === 'weigh') note([draft('weight-noted', { runId, weightMg })])
-    if (form === 'scale') note([draft('scale-changed', { runId, scale: scale.trim(), mode, weightMg })])
-    if (form === 'end') {
-      const hoseMg = hose.empty ? 0 : hose.want()
-      if (hoseMg === undefined) return
-      note([draft('run-ended', { runId, weightMg, hoseMg: Math.max(0, hoseMg) })])
-    }
-    weight.clear()
-    setForm('weigh')
+    const code = form === 'scale' ? undefined : doubtOf(transfer, { at: Date.now(), weightMg })
+    if (code && !(doubt?.weightMg === weightMg)) return setDoubt({ code, weightMg })
+    write(weightMg)
+  }
+  const zeroedAgain = () => {
+    const { scale: name, divisionMg } = segments.at(-1)!
+    note([
+      draft('scale-changed', {
+        runId,
+        scale: name,
+        mode: 'net',
+        weightMg: doubt!.weightMg,
+        ...(divisionMg === null ? {} : { divisionMg }),
+      }),
+    ])
+    done()
   }
   return (
     <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>
       <div className="take">
         <MeasureInput
           {...weight.field}
+          onChange={(text) => {
+            setDoubt(undefined)
+            weight.field.onChange(text)
+          }}
           hero
           autoFocus={form !== 'weigh'}
           label={
@@ -164,9 +257,28 @@ function NextWeight({ run }: { run: Run }) {
           }
         />
         <Button type="submit" className="btn-big">
-          {{ weigh: 'Note weight', end: 'End this transfer', scale: 'Go on with this scale' }[form]}
+          {doubt
+            ? 'It is right: note it'
+            : { weigh: 'Note weight', end: 'End this transfer', scale: 'Go on with this scale' }[form]}
         </Button>
       </div>
+      {doubt && (
+        <div className="field-error" role="alert">
+          <p className="mb-1">{DOUBT_WORDS[doubt.code]}</p>
+          <div className="row-of">
+            {doubt.code === 'zeroed-again' && (
+              <Button variant="outline-primary" onClick={zeroedAgain}>
+                It was zeroed again: go on from there
+              </Button>
+            )}
+            {doubt.code === 'minus-missing' && (
+              <Button variant="outline-primary" onClick={() => write(-doubt.weightMg)}>
+                Write it with its minus
+              </Button>
+            )}
+          </div>
+        </div>
+      )}
       {form === 'end' && use === 'charge' && (
         <MeasureInput
           {...hose.field}
@@ -175,24 +287,39 @@ function NextWeight({ run }: { run: Run }) {
         />
       )}
       {form === 'scale' && (
-        <div className="form-grid">
-          <Form.Group className="field">
-            <Form.Label htmlFor="other-scale">Which scale</Form.Label>
-            <Form.Control
-              id="other-scale"
-              value={scale}
-              maxLength={80}
-              onChange={(e) => setScale(e.target.value)}
+        <>
+          <div className="form-grid">
+            <Form.Group className="field">
+              <Form.Label htmlFor="other-scale">Which scale</Form.Label>
+              <Form.Control
+                id="other-scale"
+                value={scale}
+                maxLength={80}
+                onChange={(e) => setScale(e.target.value)}
+              />
+            </Form.Group>
+            <Form.Group className="field">
+              <Form.Label htmlFor="other-mode">It shows</Form.Label>
+              <Form.Select
+                id="other-mode"
+                value={mode}
+                onChange={(e) => setMode(e.target.value as WeighMode)}
+              >
+                <option value="gross">gross: the whole cylinder</option>
+                <option value="net">net: zeroed with it on</option>
+              </Form.Select>
+            </Form.Group>
+            <DivisionField id="other-division" value={division} onChange={setDivision} />
+          </div>
+          {mode === 'gross' && (
+            <Form.Check
+              id="valve-shut"
+              label="The valve was shut between the two: what they differ by is how far the scales disagree"
+              checked={valveShut}
+              onChange={(event) => setValveShut(event.target.checked)}
             />
-          </Form.Group>
-          <Form.Group className="field">
-            <Form.Label htmlFor="other-mode">It shows</Form.Label>
-            <Form.Select id="other-mode" value={mode} onChange={(e) => setMode(e.target.value as WeighMode)}>
-              <option value="gross">gross: the whole cylinder</option>
-              <option value="net">net: zeroed with it on</option>
-            </Form.Select>
-          </Form.Group>
-        </div>
+          )}
+        </>
       )}
       <div className="row-of">
         {form === 'weigh' ? (
@@ -205,7 +332,13 @@ function NextWeight({ run }: { run: Run }) {
             </Button>
           </>
         ) : (
-          <Button variant="outline-secondary" onClick={() => setForm('weigh')}>
+          <Button
+            variant="outline-secondary"
+            onClick={() => {
+              setDoubt(undefined)
+              setForm('weigh')
+            }}
+          >
             Back
           </Button>
         )}
@@ -214,8 +347,8 @@ function NextWeight({ run }: { run: Run }) {
   )
 }
 
-function rateMgPerMin(run: Run): number | undefined {
-  const [before, last] = run.weighings.slice(-2)
+function rateMgPerMin(transfer: Transfer): number | undefined {
+  const [before, last] = transfer.weighings.slice(-2)
   if (!before || !last || before.segment !== last.segment || last.at - before.at < 5_000) return undefined
   return Math.abs(last.weightMg - before.weightMg) / ((last.at - before.at) / 60_000)
 }

@@ -5,8 +5,10 @@ import { newId } from '~/tape/device'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow, Value } from '~/ui/reader'
+import { REASON_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 import { contentsBeforeMg } from './contents'
+import { DivisionField, divisionOf } from './division-field'
 import { useFigure } from './use-figure'
 
 const SCALE_KEY = 'keg-scale'
@@ -18,15 +20,12 @@ const rememberedScale = () => localStorage.getItem(SCALE_KEY) ?? ''
 
 /** Cylinder on the scale, its weight noted: the transfer begins. */
 export function StartRun({ use }: { use: Use }) {
-  const { state, note, cylinderOf } = useJob()
+  const { state, data, note, cylinderOf } = useJob()
   const show = useShow()
-  const options = [
-    ...new Set(
-      [...state.chosen.filter((c) => c.use === use), ...state.runs.filter((r) => r.use === use)].map(
-        (c) => c.cylinderId,
-      ),
-    ),
-  ]
+  const used = state.transfers.filter((each) => each.use === use).map((each) => each.cylinderId)
+  const chosen = state.chosen.filter((each) => each.use === use).map((each) => each.cylinderId)
+  // The next one that was planned comes before those that have been on the scale already.
+  const options = [...new Set([...chosen.filter((id) => !used.includes(id)), ...chosen, ...used])]
   const [picked, setPicked] = useState<string>()
   const cylinderId = picked && options.includes(picked) ? picked : options[0]
   const [mode, setMode] = useState<WeighMode>('gross')
@@ -34,17 +33,33 @@ export function StartRun({ use }: { use: Use }) {
   const remembered = useSyncExternalStore(never, rememberedScale, () => '')
   const scale = typedScale ?? remembered
   const weight = useFigure('weight')
+  const hose = useFigure('weight')
+  const [division, setDivision] = useState('')
   const cylinder = cylinderId ? cylinderOf(cylinderId) : undefined
   if (!cylinderId || !cylinder) return null
 
-  const booksMg = cylinder.tareMg + contentsBeforeMg(cylinder, state.runs)
+  const booksMg = cylinder.tareMg + contentsBeforeMg(cylinder, state.transfers)
   const offMg = mode === 'gross' && weight.value !== undefined ? weight.value - booksMg : 0
   const start = (event: FormEvent) => {
     event.preventDefault()
     const weightMg = mode === 'net' ? (weight.value ?? 0) : weight.want()
     if (weightMg === undefined) return
     localStorage.setItem(SCALE_KEY, scale.trim())
-    note([draft('run-started', { runId: newId(), use, cylinderId, scale: scale.trim(), mode, weightMg })])
+    const hoseMg = use === 'charge' && !hose.empty ? hose.want() : undefined
+    if (use === 'charge' && !hose.empty && hoseMg === undefined) return
+    note([
+      draft('run-started', {
+        runId: newId(),
+        use,
+        cylinderId,
+        scale: scale.trim(),
+        mode,
+        weightMg,
+        bookedMg: booksMg,
+        ...divisionOf(division),
+        ...(hoseMg === undefined ? {} : { hoseMg: Math.max(0, hoseMg) }),
+      }),
+    ])
   }
   return (
     <form onSubmit={start} className="stack" style={{ gap: '0.75rem' }}>
@@ -86,6 +101,14 @@ export function StartRun({ use }: { use: Use }) {
             onChange={(event) => setScale(event.target.value)}
           />
         </Form.Group>
+        <DivisionField id={`division-${use}`} value={division} onChange={setDivision} />
+        {use === 'charge' && (
+          <MeasureInput
+            {...hose.field}
+            label="The hose will keep (may stay empty)"
+            help="What the running system does not swallow: the stop weight leaves it in the hose."
+          />
+        )}
         <MeasureInput
           {...weight.field}
           hero
@@ -99,6 +122,11 @@ export function StartRun({ use }: { use: Use }) {
           }
         />
       </div>
+      {data.busy.includes(cylinderId) && (
+        <p className="mb-0 field-error" role="status">
+          {REASON_WORDS['in-use']}
+        </p>
+      )}
       {Math.abs(offMg) > WORTH_SAYING_MG && (
         <p className="mb-0 field-error" role="status">
           {show('weight', Math.abs(offMg))} {offMg > 0 ? 'more' : 'less'} than tare and books say. Does a hose

@@ -1,15 +1,16 @@
 import { Form } from 'react-bootstrap'
+import { stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
-import { STEP_WORDS } from '~/tape/entry-words'
+import { type Step, STEP_WORDS } from '~/tape/chapters/job.words'
 import { useJob } from '../job-context'
 
 /** Steps to tick off. A tick is an entry: it is struck on the tape, not unticked here. */
-export function StepList({ steps }: { steps: string[] }) {
+export function StepList({ steps }: { steps: Step[] }) {
   const { state, note, closed } = useJob()
   return (
     <div>
       {steps.map((step) => {
-        const done = state.steps.includes(step)
+        const done = stepDone(state, step)
         return (
           <Form.Check
             key={step}

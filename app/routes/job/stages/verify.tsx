@@ -1,33 +1,23 @@
 import { type FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
-import { OutOfRangeError, tableOf } from '#core/refrigerants'
-import type { JobState, PressurePoint, TemperaturePoint } from '#core/tape'
+import { checkNotes, checkResult, type PressurePoint, type TemperaturePoint } from '#core/tape'
 import { formatTemperatureDifference } from '#core/units'
-import { type CheckResult, judgeReadings, superheatAndSubcooling } from '#core/verify'
 import { type Draft, draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReading, useShow } from '~/ui/reader'
 import { PRESSURE_POINT_WORDS, TEMPERATURE_POINT_WORDS } from '~/wording/en'
+import { useGiveVerdict } from '../give-verdict'
 import { useJob } from '../job-context'
-import { giveVerdict } from '../give-verdict'
 import { VerdictOf } from '../verdict-of'
+import { pressureDraft } from '../pressure-draft'
 import { useFigure } from './use-figure'
 
 /** The check readings: pressures, temperatures, and what they say together. */
 export function Verify() {
   const { state, note, closed } = useJob()
   const { units } = useReading()
-  const result = resultOf(state)
-  const judge = () => {
-    const { system } = job.data
-    const verdict = judgeReadings(
-      result ?? {},
-      system?.metering ?? 'unknown',
-      system?.subcoolingTargetK ?? null,
-    )
-    note([giveVerdict('readings', verdict)])
-  }
-  const job = useJob()
+  const give = useGiveVerdict()
+  const result = checkResult(state)
   const difference = (k: number | undefined) =>
     k === undefined ? '–' : formatTemperatureDifference(k, units.temperature)
   return (
@@ -35,23 +25,27 @@ export function Verify() {
       <div className="gauge-row">
         <div>
           <div className="quiet">Superheat</div>
-          <div className="hero">{difference(result?.superheatK)}</div>
+          <div className="hero">{difference(result.superheatK)}</div>
         </div>
         <div>
           <div className="quiet">Subcooling</div>
-          <div className="hero">{difference(result?.subcoolingK)}</div>
+          <div className="hero">{difference(result.subcoolingK)}</div>
         </div>
       </div>
-      {!result && (
+      <p className="quiet mb-0">
+        Only what is noted after the last gas moved counts, and within 10 minutes of each other.
+      </p>
+      {result.outside && (
         <p className="field-error mb-0">
-          A pressure lies outside the table of this refrigerant: check it, or the refrigerant.
+          A pressure lies outside the table of this refrigerant: above its critical point there is no
+          subcooling. Check it, or the refrigerant.
         </p>
       )}
       <VerdictOf about="readings" />
       {!closed && <Readings />}
       {!closed && (
         <div>
-          <Button variant="outline-primary" className="btn-big" onClick={judge}>
+          <Button variant="outline-primary" className="btn-big" onClick={() => note(give('readings'))}>
             Judge the readings
           </Button>
         </div>
@@ -62,6 +56,8 @@ export function Verify() {
 
 function Readings() {
   const { state, note } = useJob()
+  const { pressures: pressureNotes, temperatures: temperatureNotes } = checkNotes(state)
+  const reading = useReading()
   const show = useShow()
   const low = useFigure('pressure')
   const high = useFigure('pressure')
@@ -83,8 +79,7 @@ function Readings() {
     event.preventDefault()
     const drafts: Draft[] = []
     for (const [point, figure] of pressures)
-      if (figure.value !== undefined)
-        drafts.push(draft('pressure-noted', { point, pressurePa: figure.value }))
+      if (figure.value !== undefined) drafts.push(pressureDraft(point, figure.value, reading))
     for (const [point, figure] of temperatures)
       if (figure.value !== undefined) drafts.push(draft('temperature-noted', { point, tempK: figure.value }))
     if (drafts.length === 0) return
@@ -99,7 +94,9 @@ function Readings() {
             key={point}
             {...figure.field}
             label={PRESSURE_POINT_WORDS[point]}
-            help={state.pressures[point] && `noted: ${show('pressure', state.pressures[point].value)}`}
+            help={notedAs(pressureNotes, point, (value, atmospherePa) =>
+              show('pressure', value, atmospherePa),
+            )}
           />
         ))}
         {temperatures.map(([point, figure]) => (
@@ -107,9 +104,7 @@ function Readings() {
             key={point}
             {...figure.field}
             label={TEMPERATURE_POINT_WORDS[point]}
-            help={
-              state.temperatures[point] && `noted: ${show('temperature', state.temperatures[point].value)}`
-            }
+            help={notedAs(temperatureNotes, point, (value) => show('temperature', value))}
           />
         ))}
       </div>
@@ -122,22 +117,11 @@ function Readings() {
   )
 }
 
-/** @returns undefined when a pressure lies outside the refrigerant's table */
-export function resultOf(state: JobState): CheckResult | undefined {
-  if (!state.refrigerant) return {}
-  const { pressures, temperatures } = state
-  try {
-    return superheatAndSubcooling(
-      {
-        ...(pressures.low && { lowPa: pressures.low.value }),
-        ...(pressures.high && { highPa: pressures.high.value }),
-        ...(temperatures.suction && { suctionK: temperatures.suction.value }),
-        ...(temperatures.liquid && { liquidK: temperatures.liquid.value }),
-      },
-      tableOf(state.refrigerant),
-    )
-  } catch (error) {
-    if (error instanceof OutOfRangeError) return undefined
-    throw error
-  }
+function notedAs(
+  notes: { point: string; value: number; atmospherePa?: number }[],
+  point: string,
+  say: (value: number, atmospherePa?: number) => string,
+): string | undefined {
+  const noted = notes.findLast((each) => each.point === point)
+  return noted && `noted: ${say(noted.value, noted.atmospherePa)}`
 }

@@ -1,0 +1,12 @@
+import type { PressurePoint } from '#core/tape'
+import { type Draft, draft } from '~/tape/use-tape'
+import type { Reading } from '~/ui/measure'
+
+/** A gauge's reading, kept with the atmosphere that the gauge was zeroed in. */
+export function pressureDraft(point: PressurePoint, pressurePa: number, { atmospherePa }: Reading): Draft {
+  return draft('pressure-noted', {
+    point,
+    pressurePa,
+    ...(atmospherePa === undefined ? {} : { atmospherePa: Math.round(atmospherePa) }),
+  })
+}

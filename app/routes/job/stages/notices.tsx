@@ -1,0 +1,70 @@
+import { Button } from 'react-bootstrap'
+import type { RecoveryEndKind } from '#core/recovery'
+import { gasUnaccounted, type JobState, type Notice, notices } from '#core/tape'
+import { MG_PER_KG } from '#core/units'
+import { draft } from '~/tape/use-tape'
+import { useReading, useShow } from '~/ui/reader'
+import { quantityText } from '~/ui/verdict-card'
+import { NOTICE_WORDS } from '~/wording/en'
+import { expectedIn, useJob, useJudging } from '../job-context'
+import type { JobData } from '../load.server'
+
+/** What is noticed in what was noted, and what must be answered before it is forgotten. */
+export function Notices() {
+  const { data, state } = useJob()
+  const reading = useReading()
+  return (
+    <>
+      <AccountForGas />
+      {noticed(data, state).map(({ code, numbers }) => (
+        <p key={code} className="field-error mb-0" role="status">
+          {NOTICE_WORDS[code]} ({numbers.map((each) => quantityText(each, reading)).join(', ')})
+        </p>
+      ))}
+    </>
+  )
+}
+
+export function noticed(data: JobData, state: JobState): Notice[] {
+  const expected = expectedIn(data, state)
+  return notices(state, expected ? expected.massMg / MG_PER_KG : null)
+}
+
+const ANSWERS: [how: RecoveryEndKind, words: string][] = [
+  ['elsewhere', 'Recovered elsewhere'],
+  ['lost', 'Lost'],
+  ['shut-in', 'Shut into the outdoor unit'],
+]
+
+/** A deep vacuum, or an open circuit, while gas should still be in there: what became of it? */
+export function AccountForGas() {
+  const { state, note, closed } = useJob()
+  const show = useShow()
+  const asked = gasUnaccounted(state, useJudging())
+  if (!asked) return null
+  return (
+    <div className="verdict verdict-caution" role="alert">
+      <h3 className="mb-1">What became of the gas?</h3>
+      <p className="mb-1">
+        {asked.massMg > 0
+          ? `${show('weight', asked.massMg)} should still be in the system`
+          : 'Not all of it was recovered'}
+        , and it is open or under a vacuum. The books wait for the answer.
+      </p>
+      {!closed && (
+        <div className="row-of">
+          {ANSWERS.map(([how, words]) => (
+            // It was so before the vacuum: what is charged afterwards is another matter.
+            <Button
+              key={how}
+              variant="outline-primary"
+              onClick={() => note([draft('recovery-ended', { how })], asked.at - 1)}
+            >
+              {words}
+            </Button>
+          ))}
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,40 @@
+import type { JobBodies } from '#core/tape'
+import { STAGE_WORDS } from '~/wording/en'
+import type { Words } from './words'
+
+export const STEP_WORDS = {
+  'locked-out': 'Power off and locked out',
+  'gas-identified': 'Refrigerant identified',
+  'purged-hoses': 'Hoses purged, cores out',
+  'self-purged': 'Machine self-purged',
+  'unit-taken-away': 'Unit taken away: this job ends with the recovery',
+  'repair-opened': 'Circuit opened',
+  'repair-drier': 'New filter-drier',
+  'repair-nitrogen': 'Nitrogen through while brazing',
+  'repair-done': 'Repair done',
+  'kit-proved': 'Pump, hoses and gauge proved below 500 micron',
+  'valves-opened': 'Service valves open again: the charge is back in the whole system',
+  'caps-on': 'Caps on all ports',
+  'label-in-panel': 'Label in the panel',
+  'parts-back': 'Panels, sensors and insulation back on',
+}
+export type Step = keyof typeof STEP_WORDS
+
+export const job: Words<JobBodies> = {
+  'job-described': ({ title, systemId, refrigerant }, { system }) =>
+    [
+      title && `Job: ${title}`,
+      systemId && `System: ${system(systemId)}`,
+      refrigerant && `Refrigerant: ${refrigerant}`,
+    ]
+      .filter(Boolean)
+      .join(' · ') || 'Described',
+  'stage-entered': ({ stage }) => `Stage: ${STAGE_WORDS[stage]}`,
+  'step-done': ({ step }) => (Object.hasOwn(STEP_WORDS, step) ? STEP_WORDS[step as Step] : step),
+  note: ({ text }) => text,
+  'job-waiting': ({ what }) => `Waits for ${what || 'something'}`,
+  'job-resumed': () => 'Goes on',
+  'job-closed': () => 'Job closed',
+  'job-cancelled': ({ reason }) => `Job cancelled${reason ? `: ${reason}` : ''}`,
+  'job-reopened': ({ reason }) => `Job opened again${reason ? `: ${reason}` : ''}`,
+}

@@ -1,0 +1,15 @@
+import Joi from 'joi'
+import type { ReadingsBodies } from '#core/tape'
+import { oneOf, pressurePa, type Schemas } from './parts.server'
+
+export const readings: Schemas<ReadingsBodies> = {
+  'pressure-noted': {
+    point: oneOf('low', 'high', 'cylinder').required(),
+    pressurePa,
+    atmospherePa: Joi.number().min(4e4).max(1.2e5),
+  },
+  'temperature-noted': {
+    point: oneOf('suction', 'liquid', 'ambient', 'cylinder', 'vent').required(),
+    tempK: Joi.number().min(170).max(580).required(),
+  },
+}

@@ -1,0 +1,57 @@
+import type { TargetBasis } from '../../charging'
+import type { Chapter } from '../chapter'
+import { openedAt } from '../episodes'
+import { type JobState, stepDone } from '../state'
+
+export interface ChargeBodies {
+  'target-set': { massMg: number; toleranceMg: number; basis: TargetBasis }
+}
+
+export interface ChargeSlice {
+  target?: { massMg: number; toleranceMg: number; basis: TargetBasis; at: number }
+}
+
+export const charge: Chapter<ChargeBodies, ChargeSlice> = {
+  blank: () => ({}),
+  kinds: {
+    'target-set': {
+      version: 1,
+      upcast: [],
+      refs: () => ({}),
+      ownId: null,
+      figure: { quantity: 'weight', key: 'massMg' },
+      correctable: true,
+      afterClose: false,
+      decides: null,
+      fold(state, body, { time }) {
+        state.target = { ...body, at: time }
+      },
+    },
+  },
+  next(state) {
+    const now = state.episodes.at(-1)!
+    if (now.end?.how === 'shut-in')
+      return stepDone(state, 'valves-opened', now.end.at) ? undefined : 'open-valves'
+    if (openedAt(state) !== undefined) {
+      if (!state.target) return 'set-target'
+      return state.chosen.some((each) => each.use === 'charge') ? 'start-charge' : 'choose-charge-cylinder'
+    }
+    return stillShortMg(state) > 0 ? 'go-on-charging' : undefined
+  },
+  progress: {
+    charge: (state) => {
+      const charges = state.transfers.filter((each) => each.use === 'charge')
+      if (charges.length === 0) return state.target ? 'begun' : 'untouched'
+      const ended = charges.every((each) => each.endedAt !== undefined)
+      return ended && stillShortMg(state) <= 0 ? 'done' : 'begun'
+    },
+  },
+}
+
+/** What still has to go in beyond tolerance and doubt, where what is in it was weighed; else nothing is asked for. */
+function stillShortMg({ episodes, target }: JobState): number {
+  const now = episodes.at(-1)!
+  if (!target || now.began !== 'empty' || now.emptiedAt !== undefined) return 0
+  const doubtMg = 2 * Math.hypot(now.inSigmaMg, now.outSigmaMg)
+  return target.massMg - (now.inMg - now.outMg) - Math.max(target.toleranceMg, doubtMg)
+}

@@ -1,0 +1,113 @@
+import { type Chapter, wordsOnly } from '../chapter'
+import { type Stage, stepDone } from '../state'
+
+export type JobStatus = 'open' | 'waiting' | 'closed' | 'cancelled'
+
+export interface JobBodies {
+  'job-described': { title?: string; systemId?: string | null; refrigerant?: string | null }
+  'stage-entered': { stage: Stage }
+  'step-done': { step: string }
+  note: { text: string }
+  'job-waiting': { what: string }
+  'job-resumed': Record<string, never>
+  'job-closed': Record<string, never>
+  'job-cancelled': { reason: string }
+  'job-reopened': { reason: string }
+}
+
+export interface JobSlice {
+  status: JobStatus
+  stage: Stage
+  title: string
+  systemId: string | null
+  refrigerant: string | null
+  openedAt: number
+  lastAt: number
+  closedAt?: number
+  /** Steps ticked off, each with the last time it was. */
+  steps: { step: string; at: number }[]
+  waitingFor: string
+}
+
+export const job: Chapter<JobBodies, JobSlice> = {
+  blank: () => ({
+    status: 'open',
+    stage: 'prepare',
+    title: '',
+    systemId: null,
+    refrigerant: null,
+    openedAt: 0,
+    lastAt: 0,
+    steps: [],
+    waitingFor: '',
+  }),
+  kinds: {
+    'job-described': {
+      version: 1,
+      upcast: [],
+      refs: ({ systemId }) => (systemId ? { systems: [systemId] } : {}),
+      ownId: null,
+      figure: null,
+      correctable: false,
+      afterClose: false,
+      decides: null,
+      fold(state, { title, systemId, refrigerant }) {
+        if (title !== undefined) state.title = title
+        if (systemId !== undefined) state.systemId = systemId
+        if (refrigerant !== undefined) state.refrigerant = refrigerant
+      },
+    },
+    'stage-entered': wordsOnly<JobBodies['stage-entered']>((state, { stage }) => {
+      state.stage = stage
+    }),
+    'step-done': wordsOnly<JobBodies['step-done']>(
+      (state, { step }, { time }) => {
+        state.steps = [...state.steps.filter((each) => each.step !== step), { step, at: time }]
+      },
+      { correctable: true },
+    ),
+    note: wordsOnly<JobBodies['note']>(() => {}, { correctable: true, afterClose: true }),
+    'job-waiting': wordsOnly<JobBodies['job-waiting']>((state, { what }) => {
+      state.status = 'waiting'
+      state.waitingFor = what
+    }),
+    'job-resumed': wordsOnly<JobBodies['job-resumed']>((state) => {
+      state.status = 'open'
+      state.waitingFor = ''
+    }),
+    'job-closed': wordsOnly<JobBodies['job-closed']>((state, _body, { time }) => {
+      state.status = 'closed'
+      state.stage = 'close'
+      state.closedAt = time
+      state.waitingFor = ''
+    }),
+    'job-cancelled': wordsOnly<JobBodies['job-cancelled']>((state, _body, { time }) => {
+      state.status = 'cancelled'
+      state.closedAt = time
+      state.waitingFor = ''
+    }),
+    'job-reopened': wordsOnly<JobBodies['job-reopened']>(
+      (state) => {
+        state.status = 'open'
+        delete state.closedAt
+      },
+      { afterClose: true },
+    ),
+  },
+  underWay(state) {
+    if (state.status === 'closed' || state.status === 'cancelled') return 'nothing'
+    if (state.status === 'waiting') return 'wait'
+    return undefined
+  },
+  progress: {
+    prepare: ({ refrigerant, chosen, transfers }) =>
+      refrigerant === null ? 'untouched' : chosen.length + transfers.length > 0 ? 'done' : 'begun',
+    repair: (state) =>
+      stepDone(state, 'repair-done')
+        ? 'done'
+        : state.steps.some(({ step }) => step.startsWith('repair-'))
+          ? 'begun'
+          : 'untouched',
+    close: ({ status }) => (status === 'closed' ? 'done' : 'untouched'),
+  },
+}

@@ -1,0 +1,109 @@
+import type { Condition } from '../../cylinders'
+import type { RecoveryEndKind } from '../../recovery'
+import type { Chapter } from '../chapter'
+import { type Episode, episodesOf, isRecovered, recoveredEpisode } from '../episodes'
+import type { NextStep } from '../next'
+import { type JobState, stepDone } from '../state'
+
+export interface RecoveryBodies {
+  /** How the recovery ended: also the answer to what became of gas that should still have been there. */
+  'recovery-ended': { how: RecoveryEndKind }
+  /** What the gas in a cylinder is worth. */
+  'gas-judged': { cylinderId: string; condition: Condition }
+}
+
+export interface RecoverySlice {
+  recoveryEnds: { entryId: string; at: number; order: number; how: RecoveryEndKind }[]
+  gas: Record<string, Condition>
+  /** What has been in the system, one after the other; at least one. */
+  episodes: Episode[]
+  /** Net out of the system in the last episode that was recovered from. */
+  recoveredMg: number
+  /** Net into the system in the last episode: less what was taken out again. */
+  chargedMg: number
+}
+
+export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
+  blank: () => ({ recoveryEnds: [], gas: {}, episodes: [], recoveredMg: 0, chargedMg: 0 }),
+  kinds: {
+    'recovery-ended': {
+      version: 2,
+      upcast: [
+        ({ emptied }: { emptied: unknown }) => ({
+          how: emptied === true ? 'emptied' : emptied === false ? 'not-emptied' : undefined,
+        }),
+      ],
+      refs: () => ({}),
+      ownId: null,
+      figure: null,
+      correctable: true,
+      afterClose: false,
+      decides: null,
+      fold(state, { how }, { entryId, time, order }) {
+        state.recoveryEnds.push({ entryId, at: time, order, how })
+      },
+    },
+    'gas-judged': {
+      version: 1,
+      upcast: [],
+      refs: ({ cylinderId }) => ({ cylinders: [cylinderId] }),
+      ownId: null,
+      figure: null,
+      correctable: true,
+      afterClose: true,
+      decides: null,
+      fold(state, { cylinderId, condition }) {
+        state.gas[cylinderId] = condition
+      },
+    },
+  },
+  settle(state) {
+    state.episodes = episodesOf(state)
+    state.recoveredMg = recoveredEpisode(state)?.recoveredMg ?? 0
+    const now = state.episodes.at(-1)!
+    state.chargedMg = now.began === 'empty' && now.emptiedAt === undefined ? now.inMg - now.outMg : now.inMg
+  },
+  next,
+  progress: {
+    recover: (state) => {
+      const last = recoveredEpisode(state)
+      if (!last && !state.episodes.at(-1)!.end) return 'untouched'
+      const end = (last ?? state.episodes.at(-1)!).end
+      return end && end.how !== 'not-emptied' && end.contradictedPa === undefined ? 'done' : 'begun'
+    },
+  },
+}
+
+function next(state: JobState): NextStep | undefined {
+  const now = state.episodes.at(-1)!
+  const { end, emptiedAt, lastWas, lastAt = 0 } = now
+  if (now.unaccounted && now.pulls > 0) return 'account-for-gas'
+  if (end && (end.how === 'not-emptied' || end.contradictedPa !== undefined)) return 'pull-again'
+  if (end?.how === 'shut-in') return undefined
+  if (emptiedAt !== undefined) {
+    if (stepDone(state, 'unit-taken-away', emptiedAt)) return 'close-job'
+    return end === undefined && lastWas === 'recover' && lastAt > emptiedAt ? afterPull(state) : undefined
+  }
+  if (now.began === 'empty') {
+    if (isRecovered(now)) return afterPull(state)
+    const search = state.leakChecks.at(-1)
+    return search?.found && search.at > lastAt ? beforePull(state) : undefined
+  }
+  if (lastWas === 'charge') return undefined
+  return now.pulls > 0 ? afterPull(state) : beforePull(state)
+}
+
+function beforePull({ refrigerant, systemId, chosen }: JobState): NextStep {
+  if (!refrigerant && !systemId) return 'describe-system'
+  return chosen.some((each) => each.use === 'recover') ? 'start-recovery' : 'choose-cylinder'
+}
+
+/** A second cylinder that was planned and not used yet is there because the first has not room enough. */
+function afterPull({ chosen, transfers }: JobState): NextStep {
+  const unused = chosen.some(
+    (each) =>
+      each.use === 'recover' &&
+      !transfers.some((one) => one.use === 'recover' && one.cylinderId === each.cylinderId),
+  )
+  return unused ? 'next-cylinder' : 'end-recovery'
+}

@@ -1,0 +1,78 @@
+import type { Verdict } from '../../verdict'
+import { type Chapter, wordsOnly } from '../chapter'
+import type { EntryKind } from '../entry'
+
+export type VerdictAbout = 'recovery' | 'hold' | 'charge' | 'readings'
+
+export interface VerdictBodies {
+  'verdict-given': { about: VerdictAbout; verdict: Verdict; engine: number; tables: number }
+  'verdict-overruled': { entryId: string; reason: string }
+  /** `kind` is that of the entry corrected; `body` replaces its body, null strikes it. */
+  correction: {
+    entryId: string
+    kind: EntryKind
+    body: Record<string, unknown> | null
+    reason: string
+    /** Version of `body`; missing: 1. */
+    version?: number
+  }
+}
+
+export interface GivenVerdict {
+  entryId: string
+  at: number
+  about: VerdictAbout
+  verdict: Verdict
+  overruled?: string
+}
+
+export interface VerdictSlice {
+  verdicts: GivenVerdict[]
+  /** Overrulings that came before their verdict. */
+  overruledEarly: Record<string, string>
+}
+
+export const verdicts: Chapter<VerdictBodies, VerdictSlice> = {
+  blank: () => ({ verdicts: [], overruledEarly: {} }),
+  kinds: {
+    'verdict-given': wordsOnly<VerdictBodies['verdict-given']>(
+      (state, { about, verdict }, { entryId, time }) => {
+        const overruled = state.overruledEarly[entryId]
+        state.verdicts.push({
+          entryId,
+          at: time,
+          about,
+          verdict,
+          ...(overruled === undefined ? {} : { overruled }),
+        })
+      },
+    ),
+    'verdict-overruled': {
+      version: 1,
+      upcast: [],
+      refs: () => ({}),
+      ownId: null,
+      figure: null,
+      correctable: false,
+      afterClose: true,
+      decides: null,
+      fold(state, { entryId, reason }) {
+        const given = state.verdicts.find((each) => each.entryId === entryId)
+        if (given) given.overruled = reason
+        else state.overruledEarly[entryId] = reason
+      },
+    },
+    correction: {
+      version: 1,
+      upcast: [],
+      refs: () => ({}),
+      ownId: null,
+      figure: null,
+      correctable: false,
+      afterClose: true,
+      decides: null,
+      // Applied before anything is folded: it counts wherever it stands.
+      fold() {},
+    },
+  },
+}

@@ -1,0 +1,59 @@
+import type { CheckReadings } from '../verify'
+import type { PressureNote, PressurePoint, TemperatureNote, TemperaturePoint } from './chapters/readings'
+import { transferAt } from './episodes'
+import type { JobState } from './state'
+
+/** Readings that are judged together were taken within so much of each other, ms. */
+export const TOGETHER_MS = 10 * 60_000
+
+/**
+ * The notes that count as check readings: after the last gas moved, since before that they tell of another charge.
+ * While nothing was charged after a recovery there are none: such a system does not run.
+ */
+export function checkNotes(state: JobState): {
+  since: number
+  pressures: PressureNote[]
+  temperatures: TemperatureNote[]
+} {
+  const now = state.episodes.at(-1)
+  const runs = now !== undefined && now.emptiedAt === undefined && now.end === undefined
+  const open = state.transfers.some((each) => each.endedAt === undefined)
+  const shutIn = now?.end?.how === 'shut-in'
+  const since = Math.max(
+    -Infinity,
+    ...state.transfers.map(transferAt),
+    ...(shutIn ? [state.steps.findLast(({ step }) => step === 'valves-opened')?.at ?? Infinity] : []),
+  )
+  if (open || !(runs || shutIn) || (now?.lastWas === 'recover' && now.began === 'as-found'))
+    return { since, pressures: [], temperatures: [] }
+  const moved = Math.max(-1, ...state.transfers.map((each) => each.order))
+  const counts = ({ at, order, point }: PressureNote | TemperatureNote) =>
+    order > moved && at >= since && point !== 'cylinder'
+  return {
+    since,
+    pressures: state.pressureNotes.filter(counts),
+    temperatures: state.temperatureNotes.filter(counts),
+  }
+}
+
+/** The newest of each check reading, as far as they were taken together; what is older is left out. */
+export function checkReadings(
+  state: JobState,
+): CheckReadings & { ventK?: number; ambientK?: number; at?: number } {
+  const { pressures, temperatures } = checkNotes(state)
+  const newest = Math.max(-Infinity, ...[...pressures, ...temperatures].map((each) => each.at))
+  const pressure = (point: PressurePoint) =>
+    pressures.findLast((each) => each.point === point && newest - each.at <= TOGETHER_MS)?.value
+  const temperature = (point: TemperaturePoint) =>
+    temperatures.findLast((each) => each.point === point && newest - each.at <= TOGETHER_MS)?.value
+  const found = {
+    lowPa: pressure('low'),
+    highPa: pressure('high'),
+    suctionK: temperature('suction'),
+    liquidK: temperature('liquid'),
+    ventK: temperature('vent'),
+    ambientK: temperature('ambient'),
+    at: Number.isFinite(newest) ? newest : undefined,
+  }
+  return Object.fromEntries(Object.entries(found).filter(([, value]) => value !== undefined))
+}

@@ -1,0 +1,239 @@
+// What is in the system now, in every order that gas can move. Masses in kg, derived by hand.
+import { describe, expect, it } from 'vitest'
+import { aCourse, type Course } from '../../testing/a-course'
+import {
+  bookings,
+  type BooksBeside,
+  gasUnaccounted,
+  inSystemNow,
+  judgeCharged,
+  judgeRecovery,
+  NOTHING_BESIDE,
+  type Reference,
+  standingVerdict,
+  targetIsStale,
+  targetsFor,
+  toGoMg,
+} from '.'
+
+const KG = 1_000_000
+const UNKNOWN: Reference = { books: null, plate: null }
+const PLATE: Reference = { books: null, plate: { massMg: 3 * KG, sigmaMg: 30_000 } }
+const BOOKS: Reference = { ...PLATE, books: { massMg: 2.5 * KG, sigmaMg: 15_000 } }
+const inside = (course: Course, reference = PLATE) => {
+  const now = inSystemNow(course.state(), reference)
+  return 'massMg' in now
+    ? [now.kind, now.massMg / KG]
+    : [now.kind, ...('changeMg' in now ? [now.changeMg / KG] : [])]
+}
+const judged = (course: Course, reference = PLATE) => judgeRecovery(course.state(), reference)?.code
+const emptied = (kg: number) => aCourse().about('R-410A', 'sys').recover('A', kg).end('emptied')
+
+describe('in the system now', () => {
+  it('is empty once it was emptied, never an old charge', () => {
+    expect(inside(emptied(3))).toEqual(['empty'])
+    expect(inside(emptied(3).charge('A', 3).recover('A', 2.9).end('emptied'))).toEqual(['empty'])
+  })
+  it('is what went in less what came out since the last emptying', () => {
+    expect(inside(emptied(3).charge('A', 2.9))).toEqual(['weighed', 2.9])
+    expect(inside(emptied(3).charge('A', 3.2).recover('A', 0.2))).toEqual(['weighed', 3])
+    expect(inside(emptied(3).charge('A', 3).recover('A', 2.9).end('emptied').charge('B', 3.1))).toEqual([
+      'weighed',
+      3.1,
+    ])
+    expect(inside(emptied(3).charge('A', 3, 0.05))).toEqual(['weighed', 2.95])
+  })
+  it('is books or plate and the change where it was never emptied, and marked so', () => {
+    const topUp = aCourse().about().charge('B', 0.4)
+    expect(inside(topUp, PLATE)).toEqual(['from-plate', 3.4])
+    expect(inside(topUp, BOOKS)).toEqual(['from-books', 2.9])
+    expect(inside(topUp, UNKNOWN)).toEqual(['not-known', 0.4])
+    expect(inside(aCourse().about().recover('A', 1).end('not-emptied'), PLATE)).toEqual(['from-plate', 2])
+  })
+  it('stays as it was where the charge was shut in', () => {
+    expect(inside(aCourse().about().end('shut-in').vacuum(400), PLATE)).toEqual(['from-plate', 3])
+  })
+  it('is empty in a vacuum that only a pump makes', () => {
+    expect(inside(aCourse().about().vacuum(800).charge('A', 2), UNKNOWN)).toEqual(['weighed', 2])
+  })
+})
+
+describe('recovered', () => {
+  it('is out less what was added before: a top-up does not make it "as expected"', () => {
+    expect(judged(emptied(3))).toBe('as-expected')
+    const topped = aCourse().about().charge('B', 0.5).recover('A', 3).end('emptied')
+    expect(topped.state().recoveredMg).toBe(2.5 * KG)
+    expect(judged(topped)).toBe('less-than-expected')
+  })
+  it('goes by what the books charged it with, before the plate', () => {
+    expect(judged(emptied(2.5), BOOKS)).toBe('as-expected')
+    expect(judged(emptied(3), BOOKS)).toBe('more-than-expected')
+  })
+  it('a second time goes by what the last charge put in', () => {
+    const again = (kg: number) => emptied(3).charge('A', 2.6).search(true).recover('A', kg).end('emptied')
+    expect(again(2.58).state().recoveredMg).toBe(2.58 * KG)
+    expect(judged(again(2.58))).toBe('as-expected')
+    expect(judged(again(2))).toBe('less-than-expected')
+  })
+  it('is still that of the first episode while a little is taken out again of a charge', () => {
+    expect(emptied(3).charge('A', 3.2).recover('A', 0.2).state().recoveredMg).toBe(3 * KG)
+  })
+  it('takes later pulls with it', () => {
+    expect(emptied(2.9).recover('A', 0.1).end('emptied').state().recoveredMg).toBe(3 * KG)
+  })
+  it('says not emptied behind a shut valve, and nothing of a charge that was shut in', () => {
+    expect(judged(aCourse().about().recover('A', 0).end('not-emptied'))).toBe('not-emptied')
+    expect(judged(aCourse().about().end('shut-in'))).toBe('charge-shut-in')
+    expect(judged(aCourse().about().end('lost'))).toBe('nothing-recovered')
+    expect(judged(aCourse().about().recover('A', 2).low(3).end('emptied'))).toBe('not-emptied')
+    expect(judged(aCourse().about().recover('A', 3).low(0.1).end('emptied'))).toBe('as-expected')
+    // A pressure from before the pull says nothing of its end.
+    expect(judged(aCourse().about().low(8).recover('A', 3).end('emptied'))).toBe('as-expected')
+  })
+})
+
+describe('the charge', () => {
+  it('is judged by what is in the system: 3.2 of which 0.2 came out again is 3.0, on target', () => {
+    const course = emptied(3).target(3).charge('A', 3.2).recover('A', 0.2)
+    expect(judgeCharged(course.state(), PLATE)?.code).toBe('charge-on-target')
+    expect(judgeCharged(emptied(3).target(3).charge('A', 3.2).state(), PLATE)?.code).toBe('charge-over')
+  })
+  it('still to go in follows it', () => {
+    const left = (course: Course, reference = PLATE) => toGoMg(course.state(), reference)
+    expect(left(emptied(3).target(3))).toBe(3 * KG)
+    expect(left(emptied(3).target(3).charge('A', 1.8))).toBe(1_200_000)
+    expect(left(emptied(3).target(3).charge('A', 3).recover('A', 2.9).end('emptied'))).toBe(3 * KG)
+    expect(left(aCourse().about().target(3).charge('A', 1), UNKNOWN)).toBeUndefined()
+  })
+})
+
+describe('gas that nobody accounted for', () => {
+  const asked = (course: Course, reference = PLATE) => {
+    const found = gasUnaccounted(course.state(), reference)
+    return found && found.massMg / KG
+  }
+  it('is asked about at a deep vacuum, and when the circuit is opened', () => {
+    expect(asked(aCourse().about().vacuum(900))).toBe(3)
+    expect(asked(aCourse().about().vacuum(900), UNKNOWN)).toBeNull()
+    expect(asked(aCourse().about().recover('A', 1).vacuum(900))).toBe(2)
+    expect(asked(aCourse().about().step('repair-drier'))).toBe(3)
+  })
+  it('is not asked about once it was said', () => {
+    for (const how of ['emptied', 'lost', 'elsewhere', 'shut-in'] as const)
+      expect(asked(aCourse().about().end(how).vacuum(900))).toBeNull()
+    expect(asked(emptied(3).step('repair-drier').vacuum(400))).toBeNull()
+    // A gauge on the way down is no pump at work.
+    expect(asked(aCourse().about().vacuum(30_000))).toBeNull()
+  })
+})
+
+const moves = (course: Course, beside: BooksBeside = NOTHING_BESIDE) =>
+  bookings(course.state(), beside).map((b) => [b.from.kind, b.to.kind, Math.round(b.massMg / 1000) / 1000])
+const had = (kg: number): BooksBeside => ({ ...NOTHING_BESIDE, others: [{ at: 0, changeMg: kg * KG }] })
+
+describe('the books', () => {
+  it('lose what they had left once, however many pulls follow, and take it back from there', () => {
+    const once = emptied(2)
+    expect(moves(once, had(3))).toEqual([
+      ['system', 'cylinder', 2],
+      ['system', 'lost', 1],
+    ])
+    const twice = emptied(2).recover('A', 0.4).end('emptied')
+    expect(moves(twice, had(3))).toEqual([
+      ['system', 'cylinder', 2],
+      ['system', 'lost', 0.6],
+      ['system', 'cylinder', 0.4],
+    ])
+    const more = emptied(2).recover('A', 1.3).end('emptied')
+    expect(moves(more, had(3))).toEqual([
+      ['system', 'cylinder', 2],
+      ['outside', 'system', 0.3],
+      ['system', 'cylinder', 1.3],
+    ])
+  })
+  it('take back what another job had booked as lost before', () => {
+    const later = aCourse().about('R-410A', 'sys').recover('A', 0.4).end('emptied')
+    expect(moves(later, { others: [], lost: [{ at: 1, massMg: 0.3 * KG }] })).toEqual([
+      ['lost', 'system', 0.3],
+      ['outside', 'system', 0.1],
+      ['system', 'cylinder', 0.4],
+    ])
+  })
+  it('lose nothing where it was not emptied, shut in, or contradicted; elsewhere is outside', () => {
+    const ended = (how: 'not-emptied' | 'shut-in' | 'elsewhere' | 'lost') =>
+      moves(aCourse().about('R-410A', 'sys').end(how), had(3))
+    expect(ended('not-emptied')).toEqual([])
+    expect(ended('shut-in')).toEqual([])
+    expect(ended('elsewhere')).toEqual([['system', 'outside', 3]])
+    expect(ended('lost')).toEqual([['system', 'lost', 3]])
+    expect(moves(aCourse().about('R-410A', 'sys').recover('A', 1).low(4).end('emptied'), had(3))).toEqual([
+      ['system', 'cylinder', 1],
+    ])
+  })
+  it('book by the time of the transfer: what another job put in meanwhile is there', () => {
+    const course = emptied(1)
+    const at = course.entries[2]!.at
+    const put = (when: number): BooksBeside => ({ ...NOTHING_BESIDE, others: [{ at: when, changeMg: KG }] })
+    expect(moves(course, put(at - 1))).toEqual([['system', 'cylinder', 1]])
+    expect(moves(course, put(at + 1))).toEqual([
+      ['outside', 'system', 1],
+      ['system', 'cylinder', 1],
+      // What came after the pull and before the emptying was in it, too.
+      ['system', 'lost', 1],
+    ])
+  })
+})
+
+describe('a verdict that was given', () => {
+  const context = {
+    ...PLATE,
+    trade: 'stationary' as const,
+    metering: 'valve' as const,
+    plateSubcoolingK: null,
+  }
+  const give = (course: Course) =>
+    course.write('verdict-given', {
+      about: 'recovery',
+      verdict: judgeRecovery(course.state(), PLATE)!,
+      engine: 2,
+      tables: 1,
+    })
+  const correctEnd = (course: Course, kg: number) => {
+    const ended = course.entries.find((entry) => entry.kind === 'run-ended')!
+    return course.write('correction', {
+      entryId: ended.entryId,
+      kind: 'run-ended',
+      body: { ...ended.body, weightMg: (20 + kg) * KG },
+      reason: '',
+      version: 2,
+    })
+  }
+  it('stands while its readings do, and is stale once one was corrected', () => {
+    const course = give(emptied(3))
+    expect(standingVerdict(course.state(), 'recovery', context)).toMatchObject({ stale: false, stands: true })
+    correctEnd(course, 2)
+    expect(standingVerdict(course.state(), 'recovery', context)).toMatchObject({ stale: true, stands: false })
+    give(course)
+    expect(standingVerdict(course.state(), 'recovery', context)).toMatchObject({
+      stale: false,
+      verdict: { code: 'less-than-expected' },
+    })
+  })
+  it('carries no target while it is stale or overruled', () => {
+    const first = (course: Course) => targetsFor(course.state(), context)[0]!.basis
+    expect(first(give(emptied(3)))).toBe('recovered')
+    expect(first(correctEnd(give(emptied(3)), 2))).toBe('expected')
+    const overruled = give(emptied(3))
+    overruled.write('verdict-overruled', { entryId: overruled.entries.at(-1)!.entryId, reason: 'x' })
+    expect(first(overruled)).toBe('expected')
+    expect(first(give(emptied(3).search(true)))).toBe('expected')
+  })
+  it('goes stale with the plate, and a target from the recovered weight with that weight', () => {
+    const course = give(emptied(3))
+    const other = { ...context, plate: { massMg: 4 * KG, sigmaMg: 40_000 } }
+    expect(standingVerdict(course.state(), 'recovery', other)?.stale).toBe(true)
+    course.write('target-set', { massMg: 3 * KG, toleranceMg: 30_000, basis: 'recovered' })
+    expect(targetIsStale(course.state())).toBe(false)
+    expect(targetIsStale(correctEnd(course, 2).state())).toBe(true)
+  })
+})

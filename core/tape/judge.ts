@@ -1,0 +1,149 @@
+import { chargeTargets, type ChargeTarget, type ChargeVerdict, judgeCharge } from '../charging'
+import { compareRecovered, type RecoveryVerdict, type Weighed } from '../recovery'
+import { OutOfRangeError, tableOf } from '../refrigerants'
+import type { Trade } from '../systems'
+import type { Verdict } from '../verdict'
+import {
+  type CheckResult,
+  judgeReadings,
+  type Metering,
+  type ReadingsVerdict,
+  superheatAndSubcooling,
+} from '../verify'
+import { checkReadings } from './check-readings'
+import { lastHoldVerdict } from './chapters/evacuation'
+import type { GivenVerdict, VerdictAbout } from './chapters/verdicts'
+import { recoveredEpisode } from './episodes'
+import { asFound, inSystemNow, massIn, type Reference } from './in-system'
+import type { JobState } from './state'
+import { readingAfter, type Transfer } from './weighings'
+
+/** Everything outside the tape that judging needs. */
+export interface JudgingContext extends Reference {
+  trade: Trade
+  metering: Metering
+  plateSubcoolingK: number | null
+}
+
+/** What should have been in the system at the beginning of the episode that was recovered from. */
+export function expectedMass(state: JobState, reference: Reference): Weighed | null {
+  const episode = recoveredEpisode(state) ?? state.episodes.at(-1)!
+  if (episode.began === 'empty') return { massMg: episode.inMg, sigmaMg: episode.inSigmaMg }
+  return asFound(reference)?.weighed ?? null
+}
+
+/** What the recovery that ended says; undefined: none has ended. */
+export function judgeRecovery(state: JobState, reference: Reference): RecoveryVerdict | undefined {
+  const episode = recoveredEpisode(state) ?? state.episodes.findLast((each) => each.end)
+  if (!episode?.end) return undefined
+  const { recoveredMg, outSigmaMg, inSigmaMg, end, began } = episode
+  const sigmaMg = Math.round(Math.hypot(outSigmaMg, began === 'as-found' ? inSigmaMg : 0))
+  return compareRecovered(
+    { massMg: recoveredMg, sigmaMg },
+    expectedMass(state, reference),
+    end.how,
+    end.contradictedPa,
+  )
+}
+
+/** Is what is in the system now on target? undefined: no target, nothing in it, or nobody knows how much. */
+export function judgeCharged(state: JobState, reference: Reference): ChargeVerdict | undefined {
+  const now = massIn(inSystemNow(state, reference))
+  if (!state.target || !now || now.massMg === 0) return undefined
+  return judgeCharge(now, state.target)
+}
+
+/** Superheat and subcooling of the check readings; `outside` where a pressure lies beyond the refrigerant's table. */
+export function checkResult(state: JobState): CheckResult & { outside?: boolean } {
+  if (!state.refrigerant) return {}
+  try {
+    return superheatAndSubcooling(checkReadings(state), tableOf(state.refrigerant))
+  } catch (error) {
+    if (error instanceof OutOfRangeError) return { outside: true }
+    throw error
+  }
+}
+
+export function judgeChecks(state: JobState, context: JudgingContext): ReadingsVerdict {
+  return judgeReadings(checkResult(state), context.metering, context.plateSubcoolingK)
+}
+
+/** The numbers that a verdict was built on: where one of them is another now, the verdict is stale. */
+const BUILT_ON: Record<VerdictAbout, string[]> = {
+  recovery: ['recovered', 'expected', 'level'],
+  hold: ['start', 'end', 'highest', 'held-for'],
+  charge: ['charged', 'target', 'tolerance'],
+  readings: ['superheat', 'subcooling'],
+}
+
+export interface StandingVerdict extends GivenVerdict {
+  /** What it was built on has changed since: judge anew. */
+  stale: boolean
+  /** Neither overruled nor stale: others may build on it. */
+  stands: boolean
+}
+
+/** The judgement as it would be given now; undefined where there is nothing to judge. */
+export function judgeNow(state: JobState, about: VerdictAbout, context: JudgingContext): Verdict | undefined {
+  switch (about) {
+    case 'recovery':
+      return judgeRecovery(state, context)
+    case 'hold':
+      return lastHoldVerdict(state)
+    case 'charge':
+      return judgeCharged(state, context)
+    case 'readings':
+      return judgeChecks(state, context)
+  }
+}
+
+/** The last verdict given on something, and whether it still stands. */
+export function standingVerdict(
+  state: JobState,
+  about: VerdictAbout,
+  context: JudgingContext,
+): StandingVerdict | undefined {
+  const given = state.verdicts.findLast((each) => each.about === about)
+  if (!given) return undefined
+  const now = judgeNow(state, about, context)
+  const numberIn = (verdict: Verdict | undefined, name: string) =>
+    verdict?.numbers.find((each) => each.name === name)?.value
+  const stale = BUILT_ON[about].some((name) => {
+    const was = numberIn(given.verdict, name)
+    const is = numberIn(now, name)
+    // A number that only a newer judge names says nothing of an older verdict.
+    return was !== undefined && (is === undefined || Math.abs(was - is) > 1e-9 * Math.max(1, Math.abs(was)))
+  })
+  return { ...given, stale, stands: !stale && given.overruled === undefined }
+}
+
+/** The targets to choose from, the default first. They build on the recovery's verdict only while it stands. */
+export function targetsFor(state: JobState, context: JudgingContext): ChargeTarget[] {
+  const verdict = standingVerdict(state, 'recovery', context)
+  const found = state.leakChecks.some((each) => each.found)
+  const episode = recoveredEpisode(state)
+  return chargeTargets({
+    trade: context.trade,
+    recoveredMg: episode?.recoveredMg ?? 0,
+    expectedMg: context.plate?.massMg ?? context.books?.massMg ?? null,
+    recoveredAgrees: verdict?.stands === true && verdict.verdict.code === 'as-expected' && !found,
+  })
+}
+
+/** Whether a target that was taken from the recovered weight is no longer that weight. */
+export function targetIsStale(state: JobState): boolean {
+  return state.target?.basis === 'recovered' && state.target.massMg !== state.recoveredMg
+}
+
+/** What is still to go in; negative: too much is in it. undefined: no target, or nobody knows what is in it. */
+export function toGoMg(state: JobState, reference: Reference): number | undefined {
+  const now = massIn(inSystemNow(state, reference))
+  return state.target && now ? state.target.massMg - now.massMg : undefined
+}
+
+/** Scale reading at which to close the cylinder, on whatever scale it stands now: the hose keeps its share. */
+export function stopReadingMg(state: JobState, charge: Transfer, reference: Reference): number | undefined {
+  if (charge.use !== 'charge') return undefined
+  const left = toGoMg(state, reference)
+  return left === undefined ? undefined : readingAfter(charge, left + charge.plannedHoseMg)
+}

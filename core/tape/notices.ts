@@ -1,0 +1,112 @@
+import { identify } from '../identity'
+import { endLevel } from '../recovery'
+import { STANDARD_ATMOSPHERE_PA } from '../units'
+import { type Quantity, quantity } from '../verdict'
+import type { PressureNote } from './chapters/readings'
+import { TOGETHER_MS } from './check-readings'
+import type { JobState } from './state'
+
+/** What a practitioner would notice in what is noted already. */
+export type NoticeCode =
+  /** The low side after the last pull stands above the level. */
+  | 'low-above-level'
+  /** The low side came back since the last pull. */
+  | 'rebounds'
+  /** The same, and it is too soon to tell. */
+  | 'rebounds-early'
+  /** A leak is known, and the system is below atmosphere: air comes in. */
+  | 'air-through-leak'
+  /** The cylinder's pressure is above what this gas can have at its temperature. */
+  | 'cylinder-above'
+  /** Below: another gas, or no liquid in it. */
+  | 'cylinder-below'
+
+export interface Notice {
+  code: NoticeCode
+  numbers: Quantity[]
+}
+
+/** Limits of error of an ordinary gauge and clamp. */
+const GAUGE_PA = 20_000
+const CLAMP_K = 1
+/** What stands still, or comes back, earlier than this says nothing yet: liquid under oil takes minutes to boil off. */
+const LEAST_WAIT_MS = 5 * 60_000
+
+/**
+ * What is noticed in the readings of a recovery. Pressures only count after the last pull, as long as no transfer runs.
+ * @param chargeKg what should have been in the system; null: not known, then the level of a small one
+ * @throws UnknownRefrigerantError
+ */
+export function notices(state: JobState, chargeKg: number | null): Notice[] {
+  if (!state.refrigerant) return []
+  return [
+    ...afterThePull(state, state.refrigerant, chargeKg),
+    ...throughTheLeak(state),
+    ...inTheCylinder(state, state.refrigerant),
+  ]
+}
+
+function lowsSincePull(state: JobState): PressureNote[] {
+  const open = state.transfers.some((each) => each.endedAt === undefined)
+  const last = state.transfers.at(-1)
+  if (open || last?.use !== 'recover') return []
+  return state.pressureNotes.filter((each) => each.point === 'low' && each.order > last.order)
+}
+
+function afterThePull(state: JobState, refrigerant: string, chargeKg: number | null): Notice[] {
+  const lows = lowsSincePull(state)
+  const newest = lows.at(-1)
+  if (!newest) return []
+  const atmospherePa = newest.atmospherePa ?? STANDARD_ATMOSPHERE_PA
+  // The rule speaks of gauges: its level moves with the atmosphere.
+  const level =
+    endLevel(refrigerant, chargeKg ?? 0, 'appliance').levelPa - STANDARD_ATMOSPHERE_PA + atmospherePa
+  const found: Notice[] = []
+  if (newest.value > level + GAUGE_PA / 2)
+    found.push({
+      code: 'low-above-level',
+      numbers: [quantity('level', newest.value, 'Pa'), quantity('limit', level, 'Pa')],
+    })
+  const first = lows.reduce((lowest, each) => (each.value < lowest.value ? each : lowest))
+  if (newest.value > first.value + GAUGE_PA / 4 && newest.at > first.at)
+    found.push({
+      code: newest.at - first.at < LEAST_WAIT_MS ? 'rebounds-early' : 'rebounds',
+      numbers: [
+        quantity('start', first.value, 'Pa'),
+        quantity('end', newest.value, 'Pa'),
+        quantity('held-for', (newest.at - first.at) / 1000, 's'),
+      ],
+    })
+  return found
+}
+
+function throughTheLeak(state: JobState): Notice[] {
+  const search = state.leakChecks.at(-1)
+  const repaired = search && state.steps.some(({ step, at }) => step === 'repair-done' && at >= search.at)
+  const low = state.pressureNotes.findLast((each) => each.point === 'low')
+  if (!search?.found || repaired || !low || state.episodes.at(-1)!.emptiedAt !== undefined) return []
+  const below = (low.atmospherePa ?? STANDARD_ATMOSPHERE_PA) - GAUGE_PA / 4
+  return low.value < below
+    ? [{ code: 'air-through-leak', numbers: [quantity('level', low.value, 'Pa')] }]
+    : []
+}
+
+function inTheCylinder(state: JobState, refrigerant: string): Notice[] {
+  const pressure = state.pressureNotes.findLast((each) => each.point === 'cylinder')
+  const temperature = state.temperatureNotes.findLast((each) => each.point === 'cylinder')
+  if (!pressure || !temperature || Math.abs(pressure.at - temperature.at) > TOGETHER_MS) return []
+  const [fit] = identify(
+    { pressurePa: pressure.value, tempK: temperature.value, gaugePa: GAUGE_PA, clampK: CLAMP_K },
+    [refrigerant],
+  )
+  if (!fit || fit.fit === 'fits') return []
+  return [
+    {
+      code: fit.fit === 'above' ? 'cylinder-above' : 'cylinder-below',
+      numbers: [
+        quantity('level', pressure.value, 'Pa'),
+        quantity('expected', fit.saturationPa, 'Pa', fit.sigmaPa),
+      ],
+    },
+  ]
+}

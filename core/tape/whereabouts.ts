@@ -1,0 +1,35 @@
+import { recoveredEpisode } from './episodes'
+import { inSystemNow, type Reference } from './in-system'
+import { expectedMass } from './judge'
+import type { JobState } from './state'
+
+export type Whereabouts =
+  | { place: 'in-system' | 'should-be-in-system' | 'rig' | 'missing'; massMg: number }
+  | { place: 'cylinder'; cylinderId: string; massMg: number }
+
+/** Where the refrigerant of a job is now; places with nothing in them are left out. */
+export function whereabouts(state: JobState, reference: Reference): Whereabouts[] {
+  const now = inSystemNow(state, reference)
+  const parts: Whereabouts[] = []
+  if (now.kind === 'weighed') parts.push({ place: 'in-system', massMg: now.massMg })
+  if (now.kind === 'from-books' || now.kind === 'from-plate')
+    parts.push({ place: 'should-be-in-system', massMg: now.massMg })
+  const into = new Map<string, number>()
+  let rigMg = 0
+  for (const transfer of state.transfers) {
+    const sign = transfer.use === 'recover' ? 1 : -1
+    into.set(transfer.cylinderId, (into.get(transfer.cylinderId) ?? 0) + sign * transfer.amountMg)
+    if (transfer.use === 'charge') rigMg += transfer.hoseMg
+  }
+  for (const [cylinderId, massMg] of into) parts.push({ place: 'cylinder', cylinderId, massMg })
+  parts.push({ place: 'rig', massMg: rigMg }, { place: 'missing', massMg: missingMg(state, reference) })
+  return parts.filter((part) => part.massMg > 0)
+}
+
+/** What should have been in a system that was emptied, and did not come out. */
+function missingMg(state: JobState, reference: Reference): number {
+  const episode = recoveredEpisode(state)
+  const how = episode?.emptiedAt === undefined ? undefined : episode.end?.how
+  if (!episode || (how !== 'emptied' && how !== 'lost')) return 0
+  return (expectedMass(state, reference)?.massMg ?? 0) - episode.recoveredMg
+}

@@ -1,0 +1,146 @@
+import { differences } from '#core/ledger'
+import { bookings, cylinderEffects, type JobState, reservations, worse } from '#core/tape'
+import { announce } from '../changes'
+import type { ShopTx } from '../connection'
+import type { CylinderRow } from '../cylinders'
+import { book, bookedFor, booksBeside } from '../ledger/movements'
+import { summarise } from './summary'
+import { stateOf } from './tape'
+
+/** Brings books, cylinders, summary and reservations to what a tape says. The caller holds its locks. */
+export async function settle(
+  tx: ShopTx,
+  job: { jobId: string; lastSeq: number; userId: string; now: Date },
+  state: JobState,
+): Promise<void> {
+  const { jobId, lastSeq, userId, now } = job
+  const changedFrom = await bookJob(tx, jobId, state, userId, now)
+  await markCylinders(tx, jobId, state)
+  await summarise(tx, jobId, state, lastSeq)
+  await reserve(tx, jobId, state)
+  if (changedFrom !== undefined)
+    for (const systemId of state.named.systems)
+      await bookBeside(tx, jobId, systemId, changedFrom, userId, now)
+}
+
+/** @returns the earliest time that was booked differently, where anything was */
+async function bookJob(
+  tx: ShopTx,
+  jobId: string,
+  state: JobState,
+  userId: string,
+  now: Date,
+): Promise<number | undefined> {
+  const beside = state.systemId ? await booksBeside(tx, state.systemId, jobId) : undefined
+  // Read anew: another job on the same system may have booked for this one while it waited for the system's lock.
+  const due = differences(await bookedFor(tx, jobId), bookings(state, beside))
+  await book(tx, { jobId }, due, userId, now)
+  return due.length > 0 ? Math.min(...due.map((each) => each.at)) : undefined
+}
+
+/** More rounds than jobs that can sensibly overlap; each only moves what lies later in time. */
+const MOST_ROUNDS = 60
+
+/**
+ * What was in a system at a time depends on everything booked before it: other jobs on it that go on after a change are
+ * booked again, until nothing changes any more.
+ */
+async function bookBeside(
+  tx: ShopTx,
+  jobId: string,
+  systemId: string,
+  changedFrom: number,
+  userId: string,
+  now: Date,
+): Promise<void> {
+  const due: { jobId: string; from: number }[] = await othersAfter(tx, systemId, jobId, changedFrom)
+  for (let round = 0; due.length > 0 && round < MOST_ROUNDS; round++) {
+    const next = due.shift()!
+    const changed = await bookJob(tx, next.jobId, await stateOf(tx, next.jobId), userId, now)
+    if (changed === undefined) continue
+    await announce(tx, { kind: 'job', id: next.jobId })
+    for (const other of await othersAfter(tx, systemId, next.jobId, changed))
+      if (!due.some((each) => each.jobId === other.jobId)) due.push(other)
+  }
+}
+
+async function othersAfter(tx: ShopTx, systemId: string, jobId: string, from: number) {
+  const rows = await tx<{ jobId: string }[]>`
+    select job_id from job_summary
+    where system_id = ${systemId} and job_id <> ${jobId} and last_at >= ${new Date(from)}
+    order by opened_at, job_id`
+  return rows.map((row) => ({ jobId: row.jobId, from }))
+}
+
+interface Mark {
+  cylinderId: string
+  wasRefrigerant: string | null
+  wasCondition: CylinderRow['condition']
+  madeRefrigerant: string | null
+  madeCondition: CylinderRow['condition']
+}
+
+/**
+ * Marks the cylinders that a tape used. What this job made of them before is taken back first, where nobody has changed
+ * them since: a cylinder that was named by mistake loses the mark that the mistake gave it.
+ */
+async function markCylinders(tx: ShopTx, jobId: string, state: JobState) {
+  const marks = await tx<Mark[]>`
+    select cylinder_id, was_refrigerant, was_condition, made_refrigerant, made_condition
+    from cylinder_mark where job_id = ${jobId}`
+  const ids = [
+    ...new Set([
+      ...state.transfers.map((each) => each.cylinderId),
+      ...Object.keys(state.gas),
+      ...marks.map((mark) => mark.cylinderId),
+    ]),
+  ]
+  if (ids.length === 0) return
+  const rows = await tx<
+    (Pick<CylinderRow, 'cylinderId' | 'refrigerant' | 'condition'> & { shared: boolean })[]
+  >`
+    select c.cylinder_id, c.refrigerant, c.condition, exists (
+        select 1 from movement m where m.to_cylinder = c.cylinder_id and m.job_id <> ${jobId}
+          and m.booked_at >= (select min(o.booked_at) from movement o where o.job_id = ${jobId} and o.to_cylinder = c.cylinder_id)
+      ) as shared
+    from cylinder c where c.cylinder_id in ${tx(ids)}`
+  const before = new Map(
+    rows.map((row) => {
+      const mark = marks.find((each) => each.cylinderId === row.cylinderId)
+      const ours =
+        mark &&
+        !row.shared &&
+        mark.madeRefrigerant === row.refrigerant &&
+        mark.madeCondition === row.condition
+      return [row.cylinderId, ours ? { refrigerant: mark.wasRefrigerant, condition: mark.wasCondition } : row]
+    }),
+  )
+  const effects = new Map(cylinderEffects(state, before).map((effect) => [effect.cylinderId, effect]))
+  for (const row of rows) {
+    const was = before.get(row.cylinderId)!
+    const effect = effects.get(row.cylinderId)
+    const made = {
+      refrigerant: effect?.refrigerant ?? was.refrigerant,
+      condition: effect?.condition ? worse(effect.condition, was.condition) : was.condition,
+    }
+    if (made.refrigerant !== row.refrigerant || made.condition !== row.condition)
+      await tx`update cylinder set ${tx(made, 'refrigerant', 'condition')} where cylinder_id = ${row.cylinderId}`
+    if (effect)
+      await tx`
+        insert into cylinder_mark (shop_id, job_id, cylinder_id, was_refrigerant, was_condition, made_refrigerant, made_condition)
+        values (current_shop(), ${jobId}, ${row.cylinderId}, ${was.refrigerant}, ${was.condition}, ${made.refrigerant},
+          ${made.condition})
+        on conflict (shop_id, job_id, cylinder_id) do update set was_refrigerant = excluded.was_refrigerant,
+          was_condition = excluded.was_condition, made_refrigerant = excluded.made_refrigerant,
+          made_condition = excluded.made_condition`
+    else await tx`delete from cylinder_mark where job_id = ${jobId} and cylinder_id = ${row.cylinderId}`
+  }
+}
+
+async function reserve(tx: ShopTx, jobId: string, state: JobState) {
+  await tx`delete from reservation where job_id = ${jobId}`
+  for (const { cylinderId, roomMg } of reservations(state))
+    await tx`
+      insert into reservation (shop_id, job_id, cylinder_id, room_mg)
+      values (current_shop(), ${jobId}, ${cylinderId}, ${roomMg})`
+}
