@@ -209,6 +209,10 @@ describe('doubtOf', () => {
     expect(next(tape({}, 14.4, 14.8), 16.3)).toBeUndefined()
     expect(next(tape({}, 14.4, 14.8), 16.5)).toBe('jump')
     expect(next(tape({}), 36)).toBe('jump')
+    // After a night nobody knows the rate.
+    const pulled = tape({}, 14.4)
+    pulled.weighings[1]!.at = 600 * minute
+    expect(next(pulled, 16.5)).toBeUndefined()
   })
   it('sees a zeroed scale that was zeroed again', () => {
     expect(next(tape({ mode: 'net', weightMg: 0 }, 0.8, 1.4), 0)).toBe('zeroed-again')

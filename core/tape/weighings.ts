@@ -185,6 +185,8 @@ const NUDGE_MG = 20 * G
 const FASTEST_MG_PER_MS = 15e6 / 60_000
 /** So many times faster than ever before in this transfer is a jump, when it is more than so much. */
 const JUMP = { times: 4, leastMg: 500 * G }
+/** Weights further apart than this tell no rate, ms. */
+const RATE_MS = 10 * 60_000
 /** A recovery that is negative by more than this is asked about. */
 const NEGATIVE_MG = 500 * G
 
@@ -225,8 +227,10 @@ export function doubtOf(
   const tookMs = Math.max(1_000, at - before.at)
   const fastest = here.slice(1).reduce((most, each, i) => {
     const from = here[i]!
+    // A long time between two weights was not all spent recovering: it tells no rate.
+    if (each.doubt || each.at - from.at > RATE_MS) return most
     const rate = (forwardMg(each.weightMg) - forwardMg(from.weightMg)) / Math.max(10_000, each.at - from.at)
-    return each.doubt ? most : Math.max(most, rate)
+    return Math.max(most, rate)
   }, 0)
   const explainedMg =
     fastest > 0
