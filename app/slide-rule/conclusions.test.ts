@@ -45,6 +45,21 @@ describe('pressure hold', () => {
   })
 })
 
+describe('fill', () => {
+  const cylinder = { refrigerant: 'R-410A', wc: '21.6 kg', tare: '12 kg' }
+  it('takes the lightest liquid for mixed or unknown contents', () => {
+    expect(ask('fill', cylinder).hero).toBe('29.280 kg')
+    // The lightest is R-290: 8.523 kg net, on a scale of 5 g.
+    expect(ask('fill', { ...cylinder, contents: 'doubtful' }).hero).toBe('20.525 kg')
+  })
+  it('questions a water capacity that looks like the size in a name', () => {
+    const named = { ...cylinder, wc: '30 lb' }
+    expect(ask('fill', named).caution).toMatch(/is it the size in its name/)
+    expect(ask('fill', { ...named, stamped: 'yes' }).caution).not.toMatch(/size in its name/)
+    expect(ask('fill', cylinder).caution).not.toMatch(/size in its name/)
+  })
+})
+
 describe('rebound', () => {
   const climbed = (p2: string, more = {}) =>
     ask('rebound', { refrigerant: 'R-22', p1: '-0.2 bar', p2, volume: '6 L', ...more })
@@ -52,6 +67,14 @@ describe('rebound', () => {
     expect(climbed('0.9 bar')).toMatchObject({ outcome: 'caution', says: 'Go again' })
     expect(climbed('-0.19 bar').says).toBe('Within the level: done')
     expect(climbed('0.5 bar', { level: '0.6 bar' }).says).toMatch(/another pull still brings something/)
+  })
+  it('is too soon to tell under five minutes, unless it stands above the level already', () => {
+    expect(climbed('-0.19 bar', { waited: '3 min' })).toMatchObject({
+      outcome: 'open',
+      says: 'Too soon to tell',
+    })
+    expect(climbed('-0.19 bar', { waited: '6 min' }).says).toBe('Within the level: done')
+    expect(climbed('0.9 bar', { waited: '3 min' }).says).toBe('Go again')
   })
   it('mentions air where it could leak in', () => {
     expect(climbed('-0.1 bar').reasons).toMatch(/air that leaks in/)
@@ -174,6 +197,8 @@ describe('oil', () => {
     expect(ask('oil', { out: '35', already: '50' })).toMatchObject({ hero: '15 mL' })
     expect(ask('oil', { out: '33', step: '5' }).beside).toMatch(/7 steps of 5 mL; 2 mL more/)
     expect(ask('oil', { out: '0' }).beside).toMatch(/nothing in/)
+    // A part without a count is one.
+    expect(ask('oil', { out: '35', part_1_part: 'hose', part_1_each: '10 mL' }).hero).toBe('45 mL')
     expect(ask('oil', { part_1_part: 'hose', part_1_count: '1.5' }).errors.part_1_count).toMatch(
       /whole number/,
     )

@@ -254,7 +254,7 @@ function assemble(inputs: Inputs, given: Given[], errors: Record<string, string>
       })
       const counts = by.assumed && by.value !== undefined && begun.length > 0
       if (!counts && (by.value === undefined || by.assumed) && !(`${name}_${i}_${input.by}` in errors)) {
-        if (begun.some((as) => cell(as).field.type !== 'choice'))
+        if (begun.length > 0)
           errors[by.name] = `Enter ${by.field.label.toLowerCase()} too, or empty the rest of this line.`
         continue
       }

@@ -68,13 +68,19 @@ describe('readInputs', () => {
       w_2_weight: '3 kg',
       w_4_weight: '1 kg',
       w_4_sign: 'minus',
-      w_5_sign: 'minus',
     })
     expect(errors).toEqual({})
     expect(values.w).toEqual([
       { row: 2, weight: 3, sign: 'plus' },
       { row: 4, weight: 1, sign: 'minus' },
     ])
+  })
+  it('asks for the figure of a line of which only a choice was made', () => {
+    const line = { refrigerant: 'R-410A', plate: '3 kg', line_1_od: '3/4' }
+    expect(read('expected-charge', line).errors.line_1_length).toMatch(/Enter length too/)
+    expect(read('weights', { w_1_weight: '3 kg', w_5_sign: 'minus' }).errors.w_5_weight).toMatch(
+      /Enter .* too/,
+    )
   })
   it('wants a line whole', () => {
     expect(read('time-left', { note_1_at: '2 min' }).errors).toMatchObject({

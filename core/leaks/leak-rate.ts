@@ -21,7 +21,7 @@ export interface LeakRate {
  * @param sinceDays days between the newest addition and the one before it, where there is one only
  */
 export function leakRate(fullKg: number, additions: readonly Addition[], sinceDays?: number): LeakRate {
-  const newestFirst = [...additions].sort((a, b) => a.daysAgo - b.daysAgo)
+  const newestFirst = byDay(additions)
   const addedInYearKg = newestFirst.filter((a) => a.daysAgo < YEAR_DAYS).reduce((sum, a) => sum + a.massKg, 0)
   const [newest, before] = newestFirst
   const between = before && newest ? before.daysAgo - newest.daysAgo : sinceDays
@@ -33,6 +33,13 @@ export function leakRate(fullKg: number, additions: readonly Addition[], sinceDa
       ? { annualised: ((newest.massKg / fullKg) * YEAR_DAYS) / overDays, overDays }
       : {}),
   }
+}
+
+/** What was added on one day is one addition, however many cylinders it came from. The newest day first. */
+function byDay(additions: readonly Addition[]): Addition[] {
+  const days = new Map<number, number>()
+  for (const { massKg, daysAgo } of additions) days.set(daysAgo, (days.get(daysAgo) ?? 0) + massKg)
+  return [...days].map(([daysAgo, massKg]) => ({ massKg, daysAgo })).sort((a, b) => a.daysAgo - b.daysAgo)
 }
 
 /**

@@ -34,6 +34,16 @@ describe('judgePressureHold', () => {
 })
 
 describe('leakRate', () => {
+  it('takes what was added on one day for one addition', () => {
+    // 3 kg of 10 over the 100 days since the one before: 3/10 x 365/100.
+    const found = leakRate(10, [
+      { massKg: 1, daysAgo: 10 },
+      { massKg: 2, daysAgo: 10 },
+      { massKg: 2, daysAgo: 110 },
+    ])
+    expect(found.annualised).toBeCloseTo((3 / 10) * 3.65, 9)
+    expect(found.overDays).toBe(100)
+  })
   it('annualises the newest addition over the time since the one before', () => {
     const found = leakRate(10, [
       { massKg: 1, daysAgo: 10 },

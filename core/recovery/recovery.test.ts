@@ -84,6 +84,15 @@ describe('timeLeft', () => {
   })
   it('says when nothing moves, and refuses what it cannot use', () => {
     expect(timeLeft([0, 60, 120].map((atS) => ({ atS, massKg: 2 }))).kind).toBe('flat')
+    const noted = (...points: [atS: number, massKg: number][]) =>
+      timeLeft(points.map(([atS, massKg]) => ({ atS, massKg }))).kind
+    // Two equal weights five seconds apart are no flat line, two minutes of them are.
+    expect(noted([0, 1], [60, 2], [65, 2])).not.toBe('flat')
+    expect(noted([0, 1], [60, 2], [85, 2])).toBe('steady-unknown-end')
+    expect(noted([0, 1], [60, 2], [85, 2], [125, 2])).toBe('flat')
+    // A weight that falls is not levelling off.
+    expect(noted([0, 1], [60, 2], [120, 2.5], [180, 2.3])).toBe('falling')
+    expect(noted([0, 1], [60, 2], [120, 2.5], [180, 2.7])).toBe('levelling')
     expect(() => timeLeft([{ atS: 0, massKg: 1 }])).toThrow(RangeError)
     expect(() => timeLeft([0, 0, 1].map((atS) => ({ atS, massKg: atS })))).toThrow(RangeError)
   })

@@ -18,13 +18,23 @@ export type TimeLeft =
     }
   | { kind: 'steady'; kgPerS: number; leftS: number; leastS: number; mostS: number }
   | { kind: 'steady-unknown-end'; kgPerS: number }
+  /** Nothing came for a minute or more. */
   | { kind: 'flat' }
+  /** Less than before: gas flows back, or the scale was touched. */
+  | { kind: 'falling'; kgPerS: number }
 
 /** Done when less than this is still to come. */
 export const REST_KG = 0.02
 const SCALE_KG = 0.005
+/** A rate below this share of the fastest is falling: the liquid is gone. */
 const FALLING = 0.75
-/** No recovery is a clean exponential: the range is never narrower than this. */
+/** Weights closer together than this tell no rate: a scale of 5 g jumps by more than comes in that time. */
+const LEAST_STEP_S = 20
+/** Nothing coming for less than this is no flat line. */
+const FLAT_S = 60
+/** Times the straight line to what is expected, since the vapour at the end is slower. Assumed, not measured. */
+const SLOWER = { best: 1.5, most: 3 }
+/** No recovery is a clean exponential: the range is never narrower than this. Assumed, not measured. */
 const ROUGH = { least: 0.8, most: 1.4 }
 
 /**
@@ -34,23 +44,52 @@ const ROUGH = { least: 0.8, most: 1.4 }
  * @param expectedKg what should come in all, where known
  * @throws RangeError for fewer than three weights or times that do not rise
  */
-export function timeLeft(weights: readonly NotedWeight[], expectedKg?: number): TimeLeft {
-  if (weights.length < 3) throw new RangeError('three weights are needed')
-  const rates = weights.slice(1).map((w, i) => {
-    const before = weights[i]!
-    if (!(w.atS > before.atS)) throw new RangeError('times must rise')
-    return (w.massKg - before.massKg) / (w.atS - before.atS)
-  })
+export function timeLeft(noted: readonly NotedWeight[], expectedKg?: number): TimeLeft {
+  if (noted.length < 3) throw new RangeError('three weights are needed')
+  if (noted.some((w, i) => i > 0 && !(w.atS > noted[i - 1]!.atS))) throw new RangeError('times must rise')
+  const weights = spaced(noted)
   const last = weights.at(-1)!
+  const before = weights.at(-2)
+  if (!before) return { kind: 'steady-unknown-end', kgPerS: 0 }
+  const rates = weights.slice(1).map((w, i) => rateBetween(weights[i]!, w))
   const latest = rates.at(-1)!
-  const lastStepS = last.atS - weights.at(-2)!.atS
-  if (Math.abs(latest) * lastStepS < SCALE_KG) return { kind: 'flat' }
-  if (latest < FALLING * Math.max(...rates.slice(0, -1))) return levelling(weights)
-  if (latest <= 0 || expectedKg === undefined || expectedKg <= last.massKg)
+  const stepKg = last.massKg - before.massKg
+  if (stepKg <= -SCALE_KG) return { kind: 'falling', kgPerS: latest }
+  if (stepKg < SCALE_KG)
+    return last.atS - before.atS >= FLAT_S ? { kind: 'flat' } : { kind: 'steady-unknown-end', kgPerS: latest }
+  if (rates.length > 1 && latest < FALLING * Math.max(...rates.slice(0, -1))) return levelling(weights)
+  if (expectedKg === undefined || expectedKg <= last.massKg)
     return { kind: 'steady-unknown-end', kgPerS: latest }
   const leftS = (expectedKg - last.massKg) / latest
-  // A recovery slows towards its end: the straight line is the least.
-  return { kind: 'steady', kgPerS: latest, leftS: 1.5 * leftS, leastS: leftS, mostS: 3 * leftS }
+  return {
+    kind: 'steady',
+    kgPerS: latest,
+    leftS: SLOWER.best * leftS,
+    leastS: leftS,
+    mostS: SLOWER.most * leftS,
+  }
+}
+
+/** The newest weights, and before them only those far enough apart to tell a rate; equal ones at the end as one step. */
+function spaced(noted: readonly NotedWeight[]): NotedWeight[] {
+  const last = noted.at(-1)!
+  const kept = [last]
+  for (const weight of noted.slice(0, -1).reverse()) {
+    const next = kept[0]!
+    if (next.atS - weight.atS < LEAST_STEP_S) continue
+    // Equal weights at the end are one flat step, as long as they go back.
+    const second = kept[1]
+    if (second && kept.length === 2 && next !== last && sameAs(weight, last) && sameAs(next, last))
+      kept[0] = weight
+    else kept.unshift(weight)
+  }
+  return kept
+}
+
+const sameAs = (a: NotedWeight, b: NotedWeight) => Math.abs(a.massKg - b.massKg) < SCALE_KG
+
+function rateBetween(a: NotedWeight, b: NotedWeight): number {
+  return (b.massKg - a.massKg) / (b.atS - a.atS)
 }
 
 function levelling(weights: readonly NotedWeight[]): TimeLeft {

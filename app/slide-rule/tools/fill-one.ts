@@ -23,11 +23,12 @@ type Given = {
   t: number
   ratio: number | undefined
   margin: number | undefined
+  contents: 'named' | 'doubtful'
 }
 
 /** What one cylinder may hold, what is in it, and how full it is. */
 export function oneCylinder(
-  { refrigerant, wc, tare, gross, t, ratio, margin }: Given,
+  { refrigerant, wc, tare, gross, t, ratio, margin, contents }: Given,
   { reading, fillMarginPct }: Surroundings,
 ): Answer {
   const say = sayIn(reading)
@@ -41,11 +42,11 @@ export function oneCylinder(
   let limit
   try {
     limit = fillLimit({
-      refrigerant,
+      refrigerant: contents === 'doubtful' ? null : refrigerant,
       tareMg: (tare ?? 0) * MG_PER_KG,
       waterCapacityMg: wc * MG_PER_KG,
       marginPct: marginShare * 100,
-      fillingRatio: ratio ?? null,
+      fillingRatio: contents === 'doubtful' ? null : (ratio ?? null),
     })
   } catch (error) {
     if (error instanceof NoFillLimitError)
@@ -78,7 +79,11 @@ export function oneCylinder(
     },
     ...limit.rules.map((rule) => ({
       what: ruleWords(rule.rule),
-      put: putIn(rule.rule, { wc, volumeM3, refrigerant, ratio }, say),
+      put: putIn(
+        rule.rule,
+        { wc, volumeM3, refrigerant: contents === 'doubtful' ? null : refrigerant, ratio },
+        say,
+      ),
       gives:
         rule.netMg === undefined ? 'no figure: no liquid at 55 °C' : say('weight', rule.netMg / MG_PER_KG),
     })),
@@ -194,10 +199,11 @@ function putIn(
     volumeM3,
     refrigerant,
     ratio,
-  }: { wc: number; volumeM3: number; refrigerant: string; ratio: number | undefined },
+  }: { wc: number; volumeM3: number; refrigerant: string | null; ratio: number | undefined },
   say: ReturnType<typeof sayIn>,
 ): string {
   const density = (celsius: number) => {
+    if (refrigerant === null) return 'the lightest liquid of all'
     const table = tableOf(refrigerant)
     return celsius <= table.firstC + table.rows - 1
       ? say('density', liquidDensity(table, celsius + ZERO_CELSIUS_K))

@@ -1,5 +1,6 @@
-import { ZERO_CELSIUS_K } from '#core/units'
-import { gas, maybe, usually } from '../fields'
+import { looksLikeASizeName } from '#core/cylinders'
+import { MG_PER_KG, ZERO_CELSIUS_K } from '#core/units'
+import { choice, flag, gas, maybe, usually } from '../fields'
 import type { Answer } from '../outcome'
 import { LOCAL_RULES, Refusal, tool } from '../tool'
 import { oneCylinder } from './fill-one'
@@ -16,6 +17,11 @@ export default tool({
       least: 0.1,
       most: 2000,
       help: 'The stamped figure. The size in a cylinder’s name is not its water capacity.',
+    }),
+    stamped: flag('The water capacity is stamped so: it is not the size in its name'),
+    contents: choice('What is in it', {
+      named: 'only this refrigerant',
+      doubtful: 'mixed, doubtful or unknown: the lightest liquid counts',
     }),
     tare: maybe('weight', 'Stamped tare (TW)', { least: 0, most: 2000 }),
     gross: maybe('weight', 'On the scale now (gross)', { least: 0, most: 4000 }),
@@ -64,6 +70,11 @@ export default tool({
       ],
       source: ['A: common weight rule. B: recovery-container guideline. C: transport rule.', TABLE_SOURCE],
       caution: [
+        ...(wc !== undefined && !values.stamped && looksLikeASizeName(Math.round(wc * MG_PER_KG))
+          ? [
+              'The water capacity is a round figure: is it the size in its name? A “30 lb” cylinder has about 26 lb. Read WC on the collar.',
+            ]
+          : []),
         'An overfilled cylinder bursts when it warms.',
         'Weigh with nothing touching the platform; the gross limit is never to be passed.',
         LOCAL_RULES,

@@ -21,9 +21,9 @@ export default tool({
       most: 50_000,
       help: 'Bottle before and after; 0 when nothing came.',
     }),
-    part: rows('Parts replaced', 4, 'count', {
-      part: choice<OilPart>('Part', PARTS),
-      count: maybe('number', 'How many', { least: 1, most: 20 }),
+    part: rows('Parts replaced', 4, 'part', {
+      part: choice<OilPart | 'none'>('Part', { none: 'none', ...PARTS }),
+      count: maybe('number', 'How many', { least: 1, most: 20, help: 'Left empty: one.' }),
       each: maybe('oil', 'Oil it took, each', {
         least: 0,
         most: 5000,
@@ -60,11 +60,12 @@ export default tool({
     drive: 'belt',
   },
   work({ out: cameOut, part, already, step, dyed, type, refrigerant, drive }, { reading }) {
-    if (cameOut === undefined && part.length === 0 && type === 'none')
+    if (cameOut === undefined && part.every((row) => row.part === 'none') && type === 'none')
       throw new Refusal({ out: 'Enter what came out, or a part that was replaced.' })
     const out = cameOut ?? 0
     const say = sayIn(reading)
-    const taken = part.map((row) => {
+    const taken = part.flatMap((row) => {
+      if (row.part === 'none') return []
       const count = row.count ?? 1
       if (!Number.isInteger(count))
         throw new Refusal({ [`part_${row.row}_count`]: 'Enter a whole number of parts.' })
@@ -75,14 +76,16 @@ export default tool({
         })
       const each = row.each ?? usual!.ml
       const spread = row.each === undefined ? (usual!.most - usual!.least) / 2 : 0
-      return {
-        name: PARTS[row.part],
-        count,
-        each,
-        ml: count * each,
-        spread: count * spread,
-        usual: row.each === undefined,
-      }
+      return [
+        {
+          name: PARTS[row.part],
+          count,
+          each,
+          ml: count * each,
+          spread: count * spread,
+          usual: row.each === undefined,
+        },
+      ]
     })
     const partsMl = taken.reduce((sum, t) => sum + t.ml, 0)
     const spreadMl = Math.hypot(...taken.map((t) => t.spread), 0)

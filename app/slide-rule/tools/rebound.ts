@@ -32,7 +32,18 @@ export default tool({
     const { molarMassG } = factsOf(refrigerant)
     const levelPa = level ?? atmosphereOf(reading)
     const found = on('t', () =>
-      rebound({ stoppedPa: p1, nowPa: p2, volumeM3: volume, tempK: t, levelPa }, table, molarMassG),
+      rebound(
+        {
+          stoppedPa: p1,
+          nowPa: p2,
+          volumeM3: volume,
+          tempK: t,
+          levelPa,
+          ...(waited === undefined ? {} : { afterS: waited }),
+        },
+        table,
+        molarMassG,
+      ),
     )
     const density = (pa: number) => vapourDensityAt(table, molarMassG, pa, t)
     const air =

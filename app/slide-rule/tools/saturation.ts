@@ -3,6 +3,8 @@ import {
   refrigerant as factsOf,
   saturationPressurePa,
   saturationTempK,
+  OutOfRangeError,
+  type SaturationTable,
   tableOf,
   vapourDensity,
 } from '#core/refrigerants'
@@ -58,8 +60,7 @@ export default tool({
     if (t !== undefined) {
       const bubble = on('t', () => saturationPressurePa(table, t, 'bubble'))
       const dew = saturationPressurePa(table, t, 'dew')
-      const split =
-        Math.abs(saturationTempK(table, dew, 'dew') - saturationTempK(table, dew, 'bubble')) > GLIDE_K
+      const split = glides(table, t, dew)
       mark = { tempK: t, pressurePa: bubble }
       hero = {
         label: `${refrigerant} at ${say('temperature', t)}`,
@@ -193,5 +194,15 @@ function compared(codes: string[], tempK: number, say: ReturnType<typeof sayIn>)
       const { safetyClass, gwp } = factsOf(code)
       return [code, cell(code, 'bubble'), cell(code, 'dew'), safetyClass, String(Math.round(gwp))]
     }),
+  }
+}
+
+/** Whether bubble and dew part by more than a clamp can tell; at the cold end of a table a blend's dew lies below it. */
+function glides(table: SaturationTable, tempK: number, dewPa: number): boolean {
+  try {
+    return Math.abs(tempK - saturationTempK(table, dewPa, 'bubble')) > GLIDE_K
+  } catch (error) {
+    if (error instanceof OutOfRangeError) return true
+    throw error
   }
 }

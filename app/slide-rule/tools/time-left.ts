@@ -123,7 +123,13 @@ function hero(found: TimeLeft, say: ReturnType<typeof sayIn>) {
         beside: `${say('weight', found.kgPerS * 60)} a minute`,
       }
     case 'flat':
-      return { label: 'Still to go', text: 'nothing moves', beside: 'less than 5 g since the last weight' }
+      return { label: 'Still to go', text: 'nothing moves', beside: 'less than 5 g in a minute or more' }
+    case 'falling':
+      return {
+        label: 'Still to go',
+        text: 'it falls',
+        beside: `${say('weight', found.kgPerS * 60)} a minute`,
+      }
   }
 }
 
@@ -146,6 +152,12 @@ function judge(found: TimeLeft): Judgement {
         outcome: 'open',
         words: 'Too soon to tell',
         reasons: ['The rate has not fallen yet: enter what should come in all, or note more weights.'],
+      }
+    case 'falling':
+      return {
+        outcome: 'caution',
+        words: 'The weight falls',
+        reasons: ['Gas flows back, a hose pulls, or the scale was touched: that is no levelling off.'],
       }
     case 'flat':
       return {
