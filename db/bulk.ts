@@ -1,4 +1,5 @@
 import postgres from 'postgres'
+import { FOLD_VERSION } from '#core/tape'
 import type { ShopTx } from './connection'
 
 export interface BulkSizes {
@@ -51,7 +52,7 @@ export async function fillShop(tx: ShopTx, sizes: BulkSizes, userId: string, sit
   await tx`
     insert into job_summary (shop_id, job_id, fold_version, last_seq, status, stage, next, title, system_id, refrigerant,
       recovered_mg, charged_mg, opened_at, last_at, closed_at)
-    select current_shop(), job_id, 1, ${entriesPerJob}, case when number <= 40 then 'open' else 'closed' end, 'recover',
+    select current_shop(), job_id, ${FOLD_VERSION}, ${entriesPerJob}, case when number <= 40 then 'open' else 'closed' end, 'recover',
       case when number <= 40 then 'note-weight' else 'nothing' end, 'Bulk job ' || number,
       md5('system ' || (1 + number % ${systems}))::uuid, 'R-410A', 500000, 0, opened_at,
       opened_at + interval '1 hour', case when number <= 40 then null else opened_at + interval '1 hour' end

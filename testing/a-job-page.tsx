@@ -25,7 +25,7 @@ export const jobCylinder = (over: Partial<JobCylinder> = {}): JobCylinder => ({
   ...over,
 })
 
-const SYSTEM: NonNullable<JobData['system']> = {
+export const aSystemRecord = (): NonNullable<JobData['system']> => ({
   systemId: 's',
   version: 1,
   name: 'Retarder',
@@ -46,7 +46,7 @@ const SYSTEM: NonNullable<JobData['system']> = {
   metering: 'valve',
   subcoolingTargetK: null,
   maxTestPressurePa: null,
-}
+})
 
 interface Over {
   system?: JobData['system']
@@ -67,7 +67,7 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
     entries,
     booksBefore: null,
     busy: [],
-    system: over.system === undefined ? SYSTEM : over.system,
+    system: over.system === undefined ? aSystemRecord() : over.system,
     cylinders,
     systems: [],
     people: { u: 'Robin' },

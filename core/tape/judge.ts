@@ -53,15 +53,26 @@ export function judgeCharged(state: JobState, reference: Reference): ChargeVerdi
   return judgeCharge(now, state.target)
 }
 
-/** Superheat and subcooling of the check readings; `outside` where a pressure lies beyond the refrigerant's table. */
+/**
+ * Superheat and subcooling of the check readings, each as far as it can be known: above its critical point a gas has
+ * no subcooling, and its superheat all the same. `outside` where a pressure lies beyond the refrigerant's table.
+ */
 export function checkResult(state: JobState): CheckResult & { outside?: boolean } {
   if (!state.refrigerant) return {}
-  try {
-    return superheatAndSubcooling(checkReadings(state), tableOf(state.refrigerant))
-  } catch (error) {
-    if (error instanceof OutOfRangeError) return { outside: true }
-    throw error
-  }
+  const table = tableOf(state.refrigerant)
+  const { lowPa, suctionK, highPa, liquidK } = checkReadings(state)
+  const found: CheckResult & { outside?: boolean } = {}
+  for (const half of [
+    { lowPa, suctionK },
+    { highPa, liquidK },
+  ])
+    try {
+      Object.assign(found, superheatAndSubcooling(half, table))
+    } catch (error) {
+      if (!(error instanceof OutOfRangeError)) throw error
+      found.outside = true
+    }
+  return found
 }
 
 export function judgeChecks(state: JobState, context: JudgingContext): ReadingsVerdict {

@@ -3,11 +3,11 @@ import { quantity, type Verdict } from '../verdict'
 
 export interface CheckReadings {
   /** Absolute Pa. */
-  lowPa?: number
-  highPa?: number
+  lowPa?: number | undefined
+  highPa?: number | undefined
   /** Kelvin. */
-  suctionK?: number
-  liquidK?: number
+  suctionK?: number | undefined
+  liquidK?: number | undefined
 }
 
 export interface CheckResult {

@@ -1,5 +1,5 @@
 import { differences } from '#core/ledger'
-import { bookings, cylinderEffects, type JobState, reservations, worse } from '#core/tape'
+import { bookings, cylinderEffects, FOLD_VERSION, type JobState, reservations, worse } from '#core/tape'
 import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import type { CylinderRow } from '../cylinders'
@@ -64,10 +64,12 @@ async function bookBeside(
   }
 }
 
+/** Those that another version of the fold has made come to their turn by themselves. */
 async function othersAfter(tx: ShopTx, systemId: string, jobId: string, from: number) {
   const rows = await tx<{ jobId: string }[]>`
     select job_id from job_summary
     where system_id = ${systemId} and job_id <> ${jobId} and last_at >= ${new Date(from)}
+      and fold_version = ${FOLD_VERSION}
     order by opened_at, job_id`
   return rows.map((row) => ({ jobId: row.jobId, from }))
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { compareRecovered } from '#core/recovery'
-import type { Entry } from '#core/tape'
+import { type Entry, STAGES } from '#core/tape'
 import { US_UNITS } from '#core/units'
-import { jobCylinder, said, wrote } from '../../../testing/a-job-page'
+import { aSystemRecord, jobCylinder, said, wrote } from '../../../testing/a-job-page'
 import { MassStrip } from './mass-strip'
 import { NextLine } from './next-line'
 import { NotTaken } from '~/tape/not-taken'
@@ -259,5 +259,70 @@ describe('contents', () => {
       { cylinderId: 'A', use: 'charge', amountMg: 200_000 },
     ] as Parameters<typeof contentsBeforeMg>[1]
     expect(contentsBeforeMg(cylinder, runs)).toBe(3_300_000)
+  })
+})
+
+describe('cylinders to choose from', () => {
+  it('are offered together where none has room for all, each with its share', () => {
+    // 17.28 kg by the limit: room for 2.28 and 1.28, and 3.0 should come.
+    const cylinders = [
+      jobCylinder({ label: 'Gull 1', balanceMg: 15_000_000 }),
+      jobCylinder({ cylinderId: 'B', label: 'Gull 2', balanceMg: 16_000_000 }),
+    ]
+    const text = panel('prepare', [], { cylinders })
+    expect(text).toContain('Gull 1 and Gull 2 together: 2.280 kg and 720 g, each keeps its share free')
+    expect(text).toContain('Choose both')
+  })
+  it('have what this job took out first when charging', () => {
+    const cylinders = [
+      jobCylinder({ cylinderId: 'V', label: 'V-410A 1', condition: 'clean', balanceMg: 9_000_000 }),
+      jobCylinder({ label: 'Gull 1', balanceMg: 3_000_000 }),
+    ]
+    const text = panel(
+      'charge',
+      [
+        started(),
+        ended(18_000_000),
+        emptied(),
+        wrote('target-set', { massMg: 3e6, toleranceMg: 30_000, basis: 'typed' }),
+      ],
+      { cylinders },
+    )
+    expect(text.indexOf('Gull 1')).toBeGreaterThan(0)
+    expect(text.indexOf('Gull 1')).toBeLessThan(text.indexOf('V-410A 1'))
+  })
+})
+
+describe('a system of R-744 with lines and a transcritical high side', () => {
+  const system = {
+    ...aSystemRecord(),
+    refrigerant: 'R-744',
+    plateMg: 8_000_000,
+    lines: [{ kind: 'liquid' as const, od: '3/8', lengthM: 20, coveredM: 5, guessed: false }],
+  }
+  const carbon = wrote('job-described', { refrigerant: 'R-744' })
+  const entries = [
+    carbon,
+    wrote('pressure-noted', { point: 'low', pressurePa: 31e5 }),
+    wrote('pressure-noted', { point: 'high', pressurePa: 92e5 }),
+    wrote('temperature-noted', { point: 'suction', tempK: 275 }),
+    wrote('temperature-noted', { point: 'liquid', tempK: 308 }),
+    wrote('pressure-noted', { point: 'cylinder', pressurePa: 95e5 }),
+    wrote('temperature-noted', { point: 'cylinder', tempK: 310 }),
+  ]
+  const cylinders = [jobCylinder({ refrigerant: 'R-744', fillingRatio: null })]
+  it.each(STAGES)('%s shows what can be known', (stage) => {
+    expect(
+      said(<StagePanel stage={stage} />, [described, ...entries], { system, cylinders }).length,
+    ).toBeGreaterThan(40)
+  })
+  it('says what cannot', () => {
+    const prepare = said(<StagePanel stage="prepare" />, [described, ...entries], { system, cylinders })
+    expect(prepare).toContain('What the 3/8 in liquid holds cannot be computed for this gas')
+    expect(prepare).toContain('No cylinder in the rack takes all of it')
+    const verify = said(<StagePanel stage="verify" />, [described, ...entries], { system, cylinders })
+    expect(verify).toContain('above its critical point there is no subcooling')
+    // R-744 at 31 bar: dew at -4.4 °C; 275 K is 6.2 K above it.
+    expect(verify).toMatch(/Superheat 6\.\d K/)
   })
 })

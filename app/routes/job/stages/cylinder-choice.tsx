@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { ask } from '~/live/ask'
-import { mayGive, mayTake, type Fitness } from '#core/cylinders'
+import { chooseCylinders, type Fitness, type FitnessCode, mayGive, mayTake } from '#core/cylinders'
 import type { JobState, Use } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useShow, Value } from '~/ui/reader'
@@ -21,10 +21,15 @@ export function CylinderChoice({ use, wantedMg }: { use: Use; wantedMg: number |
   const { state, note } = useJob()
   const [all, setAll] = useState(false)
   const candidates = useCandidates(use, wantedMg)
+  const show = useShow()
   const chosen = state.chosen.filter((c) => c.use === use)
   const fitting = candidates.filter((c) => c.fitness.refusals.length === 0)
   const others = candidates.filter((c) => c.fitness.refusals.length > 0)
   const shown = all ? [...fitting, ...others] : fitting.slice(0, SHOWN)
+  const together =
+    use === 'recover' && fitting.length === 0 && chosen.length === 0
+      ? shared(candidates, wantedMg)
+      : undefined
   return (
     <div className="stack" style={{ gap: '0.5rem' }}>
       <div className="spread">
@@ -38,7 +43,30 @@ export function CylinderChoice({ use, wantedMg }: { use: Use; wantedMg: number |
       {chosen.map((c) => (
         <Chosen key={c.cylinderId} cylinderId={c.cylinderId} use={use} />
       ))}
-      {fitting.length === 0 && (
+      {together && (
+        <div className="choice">
+          <span className="name">
+            <strong>{together.map(({ cylinder }) => cylinder.label).join(' and ')}</strong>{' '}
+            <span className="quiet">
+              together: {together.map(({ massMg }) => show('weight', massMg)).join(' and ')}, each keeps its
+              share free
+            </span>
+          </span>
+          <Button
+            variant="outline-primary"
+            onClick={() =>
+              note(
+                together.map(({ cylinder, massMg }) =>
+                  draft('cylinder-chosen', { cylinderId: cylinder.cylinderId, use, massMg }),
+                ),
+              )
+            }
+          >
+            Choose {together.length === 2 ? 'both' : 'all'}
+          </Button>
+        </div>
+      )}
+      {fitting.length === 0 && !together && (
         <p className="mb-0">
           {use === 'recover'
             ? 'No cylinder in the rack takes all of it. Look below for the reasons, plan two, or type the label of another.'
@@ -75,6 +103,32 @@ export function CylinderChoice({ use, wantedMg }: { use: Use; wantedMg: number |
   )
 }
 
+/** What is only too little room for all of it does not keep a cylinder from taking a part. */
+const ROOM_ONLY: FitnessCode[] = ['too-small', 'room-reserved']
+
+/** The cylinders that take it together, the fewest, with what each is to take. */
+function shared(
+  candidates: Candidate[],
+  wantedMg: number | null,
+): { cylinder: JobCylinder; massMg: number }[] | undefined {
+  if (wantedMg === null) return undefined
+  const fit = candidates.filter(
+    ({ fitness }) =>
+      (fitness.roomMg ?? 0) > 0 && fitness.refusals.every(({ code }) => ROOM_ONLY.includes(code)),
+  )
+  const rooms = fit.map(({ cylinder, fitness }) => ({
+    cylinder,
+    cylinderId: cylinder.cylinderId,
+    roomMg: fitness.roomMg!,
+  }))
+  let leftMg = wantedMg
+  return chooseCylinders(rooms, wantedMg)?.map(({ cylinder, roomMg }) => {
+    const massMg = Math.min(leftMg, roomMg)
+    leftMg -= massMg
+    return { cylinder, massMg }
+  })
+}
+
 function Chosen({ cylinderId, use }: { cylinderId: string; use: Use }) {
   const { cylinderOf, note } = useJob()
   return (
@@ -97,7 +151,7 @@ function Choice({ candidate, use, choose }: { candidate: Candidate; use: Use; ch
   const { cylinder, fitness } = candidate
   const show = useShow()
   const refused = fitness.refusals.length > 0
-  const words = [...fitness.refusals, ...fitness.warnings].map((r) => REASON_WORDS[r.code] ?? r.code)
+  const words = [...fitness.refusals, ...fitness.warnings].map((r) => REASON_WORDS[r.code])
   return (
     <div className={refused ? 'choice refused' : 'choice'}>
       <span className="name">
@@ -133,9 +187,16 @@ function fitnessOf(
     today: data.today,
     customerId: data.system?.customerId ?? null,
     marginPct: data.shop.marginPct,
+    ownGasInIt: isOwn(cylinder.cylinderId, state),
   }
   return use === 'recover' ? mayTake(cylinder, request) : mayGive(cylinder, request)
 }
+
+/** Whether this job has recovered into it. */
+const isOwn = (cylinderId: string, state: JobState) =>
+  state.transfers.some(
+    (each) => each.use === 'recover' && each.cylinderId === cylinderId && each.amountMg > 0,
+  )
 
 function useCandidates(use: Use, wantedMg: number | null): Candidate[] {
   const { data, state, cylinderOf } = useJob()
@@ -148,6 +209,10 @@ function useCandidates(use: Use, wantedMg: number | null): Candidate[] {
       .sort(
         (a, b) =>
           a.fitness.refusals.length - b.fitness.refusals.length ||
+          // What this job took out goes back first.
+          (use === 'charge'
+            ? Number(isOwn(b.cylinder.cylinderId, state)) - Number(isOwn(a.cylinder.cylinderId, state))
+            : 0) ||
           Number(a.cylinder.refrigerant === null) - Number(b.cylinder.refrigerant === null) ||
           b.cylinder.balanceMg - a.cylinder.balanceMg,
       )
@@ -188,7 +253,7 @@ function FindByLabel({ use }: { use: Use }) {
     note([draft('cylinder-chosen', { cylinderId: cylinder.cylinderId, use, massMg: null })])
   }
   const reasonsAgainst = (cylinder: JobCylinder) =>
-    fitnessOf(cylinder, use, null, state, data).refusals.map((r) => REASON_WORDS[r.code] ?? r.code)
+    fitnessOf(cylinder, use, null, state, data).refusals.map((r) => REASON_WORDS[r.code])
   return (
     <>
       <Form.Control

@@ -130,6 +130,12 @@ function Expected() {
             {part.name && ` ${part.name}`}: <Value kind="weight" of={part.massMg} />
           </li>
         ))}
+        {expected.unknown.map((name) => (
+          <li key={name} className="field-error">
+            What the {name} holds cannot be computed for this gas: it is not in the sum, so there is no
+            verdict on over or under. Enter it as an accessory if the maker tells it.
+          </li>
+        ))}
         {expected.insteadOfMg !== undefined && (
           <li className="quiet">
             Plate, lines and accessories would make <Value kind="weight" of={expected.insteadOfMg} />: the
