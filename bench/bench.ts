@@ -4,12 +4,13 @@ import { gzipSync } from 'node:zlib'
 import { VALVE_CORE } from '#core/hoses'
 import { identify } from '#core/identity'
 import { REFRIGERANTS, saturationPressurePa, saturationTempK, tableOf } from '#core/refrigerants'
-import { type Entry, foldTape } from '#core/tape'
+import { type Entry, foldTape, versionOf } from '#core/tape'
 import { evacuationCurve } from '#core/vacuum'
 import { addPerson, closeDatabase, customerNamed, foundShop, inShop, openSession, siteNamed } from '#db'
 import { analyse, fillShop } from '../db/bulk'
 import { cookieOf } from '../testing/a-session'
 import { contention } from './contention'
+import { tapeCost } from './long-tape'
 
 const SIZES = { cylinders: 5_000, systems: 2_000, jobs: 20_000, entriesPerJob: 20 }
 const ROUNDS = 100
@@ -27,6 +28,7 @@ const rows: Row[] = []
 const cookie = await largeShop()
 await pages(cookie)
 await sizes(cookie)
+await longAndShort()
 await everybodyAtOnce()
 computations()
 await closeDatabase()
@@ -105,6 +107,19 @@ async function pages(cookie: string) {
       unit: 'ms',
     })
   }
+}
+
+/** A tape of 3,000 entries beside one of 30. */
+async function longAndShort() {
+  const short = await tapeCost(origin, 30)
+  const long = await tapeCost(origin, 3_000)
+  rows.push(
+    { what: 'Noting a weight on 30 entries, median', measured: short.noteMs, wanted: 60, unit: 'ms' },
+    { what: 'Noting a weight on 3,000 entries, median', measured: long.noteMs, wanted: 60, unit: 'ms' },
+    { what: 'The second, times the first', measured: long.noteMs / short.noteMs, wanted: 2, unit: '×' },
+    { what: 'Page of a job of 3,000 entries, p95', measured: long.pageMs, wanted: 120, unit: 'ms' },
+    { what: 'The same, uncompressed', measured: long.pageKb, wanted: 300, unit: 'kB' },
+  )
 }
 
 /** Quick starts and re-weighs on one cylinder, two jobs on one system. */
@@ -210,9 +225,17 @@ function longTape(count: number): Entry[] {
         : kind === 'run-started'
           ? { runId: 'r', use: 'recover', cylinderId: 'c', scale: 's', mode: 'gross', weightMg }
           : kind === 'run-ended'
-            ? { runId: 'r', weightMg, hoseMg: 0 }
+            ? { runId: 'r', weightMg }
             : { runId: 'r', weightMg }
-    return { entryId: `e${i}`, kind, version: 1, at: i * 1000, deviceId: 'd', deviceSeq: i, body } as Entry
+    return {
+      entryId: `e${i}`,
+      kind,
+      version: versionOf(kind),
+      at: i * 1000,
+      deviceId: 'd',
+      deviceSeq: i,
+      body,
+    } as Entry
   })
 }
 
