@@ -17,7 +17,7 @@ export default defineConfig(({ isSsrBuild }) => ({
     preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } },
   },
   build: {
-    rollupOptions: isSsrBuild ? { input: './server/app.ts' } : undefined,
+    ...(isSsrBuild ? { rollupOptions: { input: './server/app.ts' } } : {}),
     chunkSizeWarningLimit: 700,
   },
 }))

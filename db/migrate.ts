@@ -8,7 +8,7 @@ const MIGRATION_LOCK = 4_600_001
 
 export interface DatabaseAddresses {
   /** A superuser; when given, missing roles and the database are made. */
-  adminUrl?: string
+  adminUrl?: string | undefined
   /** Role that owns the tables and runs migrations. */
   ownerUrl: string
   /** Role that the application uses. It owns nothing. */

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { createRequestHandler } from '@react-router/express'
 import onHeaders from 'on-headers'
 import express, { type NextFunction, type Request, type Response } from 'express'
-import { RouterContextProvider } from 'react-router'
+import { RouterContextProvider, type ServerBuild } from 'react-router'
 import 'react-router'
 import { closeDatabase, databaseAnswers, firstRunCode as codeOf, rebuildOutdated, tidyUp } from '#db'
 import { log } from '~/session/log.server'
@@ -42,8 +42,9 @@ app.use(refuseCrossSite, refuseLargeBodies, seenFromOutside)
 
 app.use(
   createRequestHandler({
-    build: () => import('virtual:react-router/server-build'),
-    mode: process.env.NODE_ENV,
+    // Its type says `undefined` where it means "left out".
+    build: () => import('virtual:react-router/server-build') as Promise<unknown> as Promise<ServerBuild>,
+    ...(process.env.NODE_ENV ? { mode: process.env.NODE_ENV } : {}),
     getLoadContext(request, response) {
       const context = new RouterContextProvider()
       context.set(requestFacts, {

@@ -19,9 +19,15 @@ interface VerdictCardProps {
 export function VerdictCard({ verdict, overruled, stale = false, children }: VerdictCardProps) {
   const reading = useReading()
   return (
-    <div className={`verdict verdict-${verdict.outcome}`}>
-      <div className="quiet">{OUTCOME_WORDS[verdict.outcome]}</div>
-      <h3>{wordOf(VERDICT_WORDS, verdict.code)}</h3>
+    <div className={`verdict verdict-${stale ? 'open' : verdict.outcome}`}>
+      {stale ? (
+        <p className="mb-1 field-error" role="status">
+          <strong>Stale:</strong> what it was built on has been changed since. Nothing builds on it any more.
+        </p>
+      ) : (
+        <div className="quiet">{OUTCOME_WORDS[verdict.outcome]}</div>
+      )}
+      <h3 className={stale ? 'struck' : undefined}>{wordOf(VERDICT_WORDS, verdict.code)}</h3>
       <ul>
         {verdict.reasons.map(({ code }) => (
           <li key={code}>{wordOf(VERDICT_REASONS, code)}</li>
@@ -39,11 +45,6 @@ export function VerdictCard({ verdict, overruled, stale = false, children }: Ver
         <summary>How this was judged</summary>
         {verdict.source}. Plus-minus is two standard deviations.
       </details>
-      {stale && (
-        <p className="mb-0 mt-1 field-error" role="status">
-          <strong>Stale:</strong> what it was built on has been changed since. Nothing builds on it any more.
-        </p>
-      )}
       {overruled !== undefined && (
         <p className="mb-0 mt-1">
           <strong>Overruled:</strong> {overruled}

@@ -1,7 +1,10 @@
 /** Parts that take oil with them when they are replaced. */
 export type OilPart = 'condenser' | 'evaporator' | 'drier' | 'hose' | 'compressor'
 
-/** Millilitres when nothing better is known: the maker's data win. A compressor: what the old one held. */
+/**
+ * Millilitres when nothing better is known, with the range that makers give for vehicle parts: the maker's data win.
+ * A compressor: what the old one held.
+ */
 export const PART_OIL_ML: Record<OilPart, { ml: number; least: number; most: number } | undefined> = {
   condenser: { ml: 30, least: 20, most: 40 },
   evaporator: { ml: 50, least: 35, most: 65 },

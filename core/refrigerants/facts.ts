@@ -5,7 +5,7 @@ export interface RefrigerantFacts {
   molarMassG: number
   /** Shares by mass, 0 to 1. */
   composition: Record<string, number>
-  /** ISO 817 / ASHRAE 34. */
+  /** ISO 817:2014 with amendments, ANSI/ASHRAE 34-2022. */
   safetyClass: SafetyClass
   flammable: boolean
   /** 100 years, mass-weighted from its components (fourth assessment report). */
@@ -14,7 +14,7 @@ export interface RefrigerantFacts {
   lowerFlammableLimit?: number
 }
 
-/** Everything that is not A1. */
+/** Everything that is not A1. ISO 817:2014 with amendments, ANSI/ASHRAE 34-2022. */
 const CLASSES: Record<string, SafetyClass> = {
   'R-32': 'A2L',
   'R-1234yf': 'A2L',
@@ -31,6 +31,7 @@ const CLASSES: Record<string, SafetyClass> = {
   'R-717': 'B2L',
 }
 
+/** kg/m3 at 23 °C, ISO 817:2014 and ANSI/ASHRAE 34-2022; the safety data sheet of the day wins. */
 const LOWER_FLAMMABLE_LIMIT: Record<string, number> = {
   'R-32': 0.307,
   'R-1234yf': 0.289,

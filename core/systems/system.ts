@@ -1,4 +1,7 @@
-/** Copper pipe by its outside diameter in inches: soft copper bores, metres. */
+/**
+ * Copper pipe by its outside diameter in inches, metres: bores of soft ACR copper coils (ASTM B280 wall thicknesses).
+ * Hard and imperial tubes differ by a few hundredths of a millimetre.
+ */
 export const BORE_M: Record<string, number> = {
   '1/4': 0.19 * 0.0254,
   '5/16': 0.249 * 0.0254,

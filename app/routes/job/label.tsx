@@ -1,11 +1,12 @@
 import { toDataURL } from 'qrcode'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { foldTape, type InSystem, inSystemNow } from '#core/tape'
+import { type InSystem, inSystemNow } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { echoWeight } from '#core/units'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
+import { useTape } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import type { Route } from './+types/label'
@@ -64,7 +65,8 @@ const LABEL_TOTAL: Record<Exclude<InSystem['kind'], 'empty'>, string> = {
 
 /** For the inside of the panel, protected from light: what is in the system now, for whoever comes next. */
 export default function Label({ loaderData: { job, code } }: Route.ComponentProps) {
-  const state = foldTape(job.entries)
+  // With what only this device knows yet: paper must not be older than the page.
+  const { state } = useTape(job.jobId, job)
   const now = inSystemNow(state, judgingContext(job, state))
   const totalMg = 'massMg' in now ? now.massMg : 0
   const show = useShow()

@@ -5,7 +5,6 @@ import {
   bodyToday,
   checkResult,
   type Episode,
-  foldTape,
   type GivenVerdict,
   type InSystem,
   inSystemNow,
@@ -15,6 +14,7 @@ import {
 import { formatTemperatureDifference } from '#core/units'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
+import { useTape } from '~/tape/use-tape'
 import { Fact } from '~/ui/fact'
 import { useReading, useShow } from '~/ui/reader'
 import { clockTime, day, dayAndTime } from '~/ui/time'
@@ -58,7 +58,8 @@ function EpisodeFacts({ episode }: { episode: Episode }) {
 
 /** The whole job on paper, for the customer and the file. */
 export default function Report({ loaderData: data }: Route.ComponentProps) {
-  const state = foldTape(data.entries)
+  // With what only this device knows yet: paper must not be older than the page.
+  const { state } = useTape(data.jobId, data)
   const judging = judgingContext(data, state)
   /** One that another has followed spoke of its time. */
   const isStale = ({ entryId, about }: GivenVerdict) => {

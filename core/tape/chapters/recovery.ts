@@ -93,9 +93,11 @@ function next(state: JobState): NextStep | undefined {
   return now.pulls > 0 ? afterPull(state) : beforePull(state)
 }
 
-function beforePull({ refrigerant, systemId, chosen }: JobState): NextStep {
+function beforePull({ refrigerant, systemId, chosen, transfers }: JobState): NextStep {
   if (!refrigerant && !systemId) return 'describe-system'
-  return chosen.some((each) => each.use === 'recover') ? 'start-recovery' : 'choose-cylinder'
+  // One that this job has recovered into already takes more.
+  const known = [...chosen, ...transfers].some((each) => each.use === 'recover')
+  return known ? 'start-recovery' : 'choose-cylinder'
 }
 
 /** A second cylinder that was planned and not used yet is there because the first has not room enough. */
