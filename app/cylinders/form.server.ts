@@ -13,7 +13,7 @@ import {
   text,
   ticked,
 } from '~/form/read.server'
-import { type Reading, typed as asTyped } from '~/ui/measure'
+import { type ReadersUnits, typed as asTyped } from '~/ui/measure'
 
 interface CylinderForm {
   label: string
@@ -41,7 +41,7 @@ const CONDITIONS: CylinderData['condition'][] = ['clean', 'used', 'doubtful', 'm
 export const noBetterThan = (condition: CylinderData['condition']) =>
   CONDITIONS.slice(CONDITIONS.indexOf(condition))
 
-const schema = (reading: Reading, today: string) =>
+const schema = (reading: ReadersUnits, today: string) =>
   Joi.object<CylinderForm>({
     label: text('a label, as it is written on the cylinder', 80).required(),
     kind: Joi.string().valid('recovery', 'virgin', 'one-way', 'station').required(),
@@ -73,7 +73,7 @@ const schema = (reading: Reading, today: string) =>
 /** Reads the form of a cylinder. A round water capacity is questioned once: it is more often the size in a name. */
 export async function readCylinder(
   request: Request,
-  reading: Reading,
+  reading: ReadersUnits,
   today: string,
 ): Promise<
   | { data: CylinderData; contentsMg: number; typed: Typed; refused?: undefined }
@@ -119,7 +119,7 @@ export async function readCylinder(
 }
 
 /** A cylinder's data as the form shows it. */
-export function cylinderFields(c: CylinderData, reading: Reading): Typed {
+export function cylinderFields(c: CylinderData, reading: ReadersUnits): Typed {
   return {
     label: c.label,
     kind: c.kind,

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { REFRIGERANTS } from '#core/refrigerants'
-import { measure, type MeasureKind, type Reading } from '~/ui/measure'
+import { measure, type MeasureKind, type ReadersUnits } from '~/ui/measure'
 import { ID } from './ids.server'
 
 /** What was typed in each field, to show again. */
@@ -75,7 +75,11 @@ export function text(what: string, most: number): Joi.StringSchema {
 }
 
 /** A field in the notation of the trade, read in the person's units. */
-export function measured(kind: MeasureKind, what: string, reading: Reading): Joi.Schema<number | undefined> {
+export function measured(
+  kind: MeasureKind,
+  what: string,
+  reading: ReadersUnits,
+): Joi.Schema<number | undefined> {
   return Joi.string()
     .trim()
     .empty('')

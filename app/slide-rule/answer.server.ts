@@ -1,14 +1,14 @@
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 import { KINDS } from './kinds'
 import type { Figure, Outcome } from './outcome'
 import type { Given } from './read.server'
-import type { Run } from './run.server'
+import type { WorkedOut } from './work-out.server'
 import { variantName } from './schema.server'
 import type { InputProblem } from './problem.server'
 import type { Tool } from './tool'
 
 /** A result as programs read it: SI, with display strings in the units asked for. */
-export function answer(tool: Tool, { given, reading, outcome }: Run & { outcome: Outcome }) {
+export function answer(tool: Tool, { given, reading, outcome }: WorkedOut & { outcome: Outcome }) {
   const { hero, figures, judgement, data, working, uncertainty, source, caution, unknown } = outcome
   return {
     tool: tool.name,
@@ -29,19 +29,19 @@ export function answer(tool: Tool, { given, reading, outcome }: Run & { outcome:
   }
 }
 
-function inputJson({ field, value, assumed }: Given, reading: Reading) {
+function inputJson({ field, value, assumed }: Given, reading: ReadersUnits) {
   if (typeof value !== 'number') return value
   const { si, show } = KINDS[field.kind!]
   return { value, unit: si, display: show(value, reading), ...(assumed ? { assumed } : {}) }
 }
 
-function figureJson({ kind, value, range }: Figure, reading: Reading) {
+function figureJson({ kind, value, range }: Figure, reading: ReadersUnits) {
   const { si, show } = KINDS[kind]
   return { value, unit: si, display: show(value, reading), ...(range ? { range } : {}) }
 }
 
 /** Why there is no result: a sentence on each input. */
-export function inputProblems({ errors, missing }: Run): InputProblem[] {
+export function inputProblems({ errors, missing }: WorkedOut): InputProblem[] {
   return [
     ...Object.entries(errors).map(([name, sentence]) => ({ name, sentence })),
     ...missing.map(({ name, field }) => ({

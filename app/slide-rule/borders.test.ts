@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { METRIC_UNITS } from '#core/units'
 import { slots } from './fields'
-import { run } from './run.server'
+import { workOut } from './work-out.server'
 import { TOOLS } from './tools'
 
 const surroundings = {
@@ -37,7 +37,7 @@ describe.each(TOOLS.map((tool) => [tool.name, tool] as const))(
     it('answers, or puts a sentence on one of its fields', () => {
       const names = new Set(all.map(({ name }) => name))
       const ask = (given: Record<string, string>) => {
-        const { outcome, errors, missing } = run(
+        const { outcome, errors, missing } = workOut(
           tool,
           new URLSearchParams({ ...tool.example, ...given }),
           surroundings,

@@ -3,11 +3,11 @@ import { describe, expect, it } from 'vitest'
 import { aCylinderRecord } from '../../testing/a-cylinder-record'
 import { METRIC_UNITS } from '#core/units'
 import type { Cylinder } from '#core/cylinders'
-import { run } from './run.server'
+import { workOut } from './work-out.server'
 import { toolNamed } from './tools'
 
 function ask(name: string, given: Record<string, string>, cylinders?: Cylinder[]) {
-  const { outcome, errors, missing } = run(toolNamed(name)!, new URLSearchParams(given), {
+  const { outcome, errors, missing } = workOut(toolNamed(name)!, new URLSearchParams(given), {
     reading: { units: METRIC_UNITS },
     today: '2026-11-25',
     fillMarginPct: 0,

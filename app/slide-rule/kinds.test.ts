@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, UnitError, US_UNITS } from '#core/units'
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 import { KINDS, type KindName, typedText, withUnit } from './kinds'
 
 const names = Object.keys(KINDS) as KindName[]
-const readers: [string, Reading][] = [
+const readers: [string, ReadersUnits][] = [
   ['metric', { units: METRIC_UNITS }],
   ['US', { units: US_UNITS }],
   ['metric on a mountain', { units: METRIC_UNITS, atmospherePa: 80_000 }],

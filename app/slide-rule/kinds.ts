@@ -30,7 +30,7 @@ import {
   M2_PER_FT2,
   M3_PER_FT3,
 } from '#core/units'
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 
 /** What a number on the slide rule measures. */
 export type KindName = 'weight' | 'pressure' | 'vacuum' | 'temperature' | 'length' | 'oil' | LinearKind
@@ -46,10 +46,10 @@ export interface Kind {
   /** Unit of the value itself. */
   si: string
   /** @throws UnitError */
-  read: (text: string, reading: Reading) => number
-  show: (value: number, reading: Reading) => string
+  read: (text: string, reading: ReadersUnits) => number
+  show: (value: number, reading: ReadersUnits) => string
   /** Unit in which a bare number is taken. */
-  beside: (reading: Reading) => string
+  beside: (reading: ReadersUnits) => string
   /** What a sensible value lies between, where a field says nothing of its own. */
   limits: [least: number, most: number]
   /** The first is the one that limits are documented in. */
@@ -67,7 +67,7 @@ const gauge = (suffix: string, factor: number): Variant => ({
   fromSi: (value, atmospherePa) => (value - atmospherePa) / factor,
 })
 const linear = (name: LinearKind, si: string, limits: Kind['limits'], ...variants: Variant[]): Kind => {
-  const unit = ({ units }: Reading) => usualUnit(name, units)
+  const unit = ({ units }: ReadersUnits) => usualUnit(name, units)
   return {
     si,
     limits,
@@ -176,13 +176,13 @@ export const KINDS: Record<KindName, Kind> = {
 const BARE = /^-?\s*[\d.,/ ]+$/
 
 /** A bare number with the unit in which it is meant, so that a link says the same to everybody. */
-export function withUnit(kind: KindName, text: string, reading: Reading): string {
+export function withUnit(kind: KindName, text: string, reading: ReadersUnits): string {
   const unit = KINDS[kind].beside(reading)
   return BARE.test(text) && unit !== '' && text.trim() !== '' ? `${text.trim()} ${unit}` : text.trim()
 }
 
 /** A value as it would be typed, to put back into a field or into a job's quick entry. */
-export function typedText(kind: KindName, value: number, reading: Reading): string {
+export function typedText(kind: KindName, value: number, reading: ReadersUnits): string {
   return KINDS[kind]
     .show(value, reading)
     .replace('−', '-')
@@ -192,4 +192,4 @@ export function typedText(kind: KindName, value: number, reading: Reading): stri
     .replace('°', '')
 }
 
-export const atmosphereOf = ({ atmospherePa }: Reading): number => atmospherePa ?? STANDARD_ATMOSPHERE_PA
+export const atmosphereOf = ({ atmospherePa }: ReadersUnits): number => atmospherePa ?? STANDARD_ATMOSPHERE_PA

@@ -4,13 +4,13 @@ import { tableOf } from '#core/refrigerants'
 import { expectedCharge, type SystemPlate } from '#core/systems'
 import { METRIC_UNITS } from '#core/units'
 import { expectedChargeLink, fillLink } from './links'
-import { run } from './run.server'
+import { workOut } from './work-out.server'
 import { toolNamed } from './tools'
 
 const follow = (link: string) => {
   const url = new URL(link, 'http://keg.test')
   const tool = toolNamed(url.pathname.split('/').at(-1))!
-  const { outcome, errors } = run(tool, url.searchParams, {
+  const { outcome, errors } = workOut(tool, url.searchParams, {
     reading: { units: METRIC_UNITS },
     today: '2026-11-25',
     fillMarginPct: 0,

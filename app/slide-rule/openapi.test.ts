@@ -6,7 +6,7 @@ import { METRIC_UNITS } from '#core/units'
 import { answer, inputProblems } from './answer.server'
 import { openApi } from './openapi.server'
 import { problem } from './problem.server'
-import { run } from './run.server'
+import { workOut } from './work-out.server'
 import { schemaOf } from './schema.server'
 import { TOOLS } from './tools'
 
@@ -35,7 +35,7 @@ const parametersOf = (name: string) =>
 
 describe.each(TOOLS.map((tool) => [tool.name, tool] as const))('%s', (name, tool) => {
   it('answers as the document says', () => {
-    const done = run(tool, new URLSearchParams(tool.example), surroundings, true)
+    const done = workOut(tool, new URLSearchParams(tool.example), surroundings, true)
     expect(done.errors).toEqual({})
     const body = JSON.parse(JSON.stringify(answer(tool, { ...done, outcome: done.outcome! }))) as {
       result: Record<string, unknown>
@@ -79,7 +79,7 @@ describe.each(TOOLS.map((tool) => [tool.name, tool] as const))('%s', (name, tool
   })
 
   it('gives problems as the document says', async () => {
-    const done = run(tool, new URLSearchParams({ strange: '1' }), surroundings, true)
+    const done = workOut(tool, new URLSearchParams({ strange: '1' }), surroundings, true)
     const errors = inputProblems(done)
     const body: unknown = await problem(422, 'These inputs have no result', errors[0]!.sentence, {
       errors,

@@ -2,7 +2,7 @@ import type Joi from 'joi'
 import { refrigerantCode } from '#core/refrigerants'
 import { AmbiguousError, atmospherePa as atmosphereAt, M_PER_FT, UnitError } from '#core/units'
 import { isDay } from '~/form/read.server'
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 import { type Field, type Inputs, type Slot, slots } from './fields'
 import { atmosphereOf, type Kind, KINDS, withUnit } from './kinds'
 import { limitsOf, schemaOf, variantName } from './schema.server'
@@ -26,11 +26,11 @@ export interface ReadInputs {
   /** As `work` takes them. */
   values: Record<string, unknown>
   /** With the local atmosphere, where a height is given. */
-  reading: Reading
+  reading: ReadersUnits
 }
 
 interface How {
-  reading: Reading
+  reading: ReadersUnits
   /** Programs must say the unit, and may not send what nobody asked for. */
   strict: boolean
 }
@@ -74,7 +74,12 @@ export function readInputs(tool: Tool, params: URLSearchParams, { reading: asked
 
 const clean = (text: string | null) => (text ?? '').replaceAll('\0', '').trim().slice(0, 200)
 
-function readHeight(all: Slot[], params: URLSearchParams, asked: Reading, strict: boolean): Reading {
+function readHeight(
+  all: Slot[],
+  params: URLSearchParams,
+  asked: ReadersUnits,
+  strict: boolean,
+): ReadersUnits {
   const slot = all.find(({ name }) => name === 'altitude')
   if (!slot) return asked
   const found = { wanted: {} as Record<string, unknown>, exact: {} as Record<string, number>, errors: {} }
@@ -96,7 +101,7 @@ interface Found {
 function collect(
   { name, field }: Slot,
   params: URLSearchParams,
-  reading: Reading,
+  reading: ReadersUnits,
   strict: boolean,
   found: Found,
 ) {
@@ -125,7 +130,7 @@ function collect(
 }
 
 /** Of several readings the one that the field allows, where it is the only one. @throws UnitError */
-function readWithin(field: Field, kind: Kind, text: string, reading: Reading): number {
+function readWithin(field: Field, kind: Kind, text: string, reading: ReadersUnits): number {
   try {
     return kind.read(text, reading)
   } catch (error) {
@@ -163,7 +168,7 @@ function slotOf(key: string, all: Slot[]): Slot | undefined {
 function place(
   detail: Joi.ValidationErrorItem,
   all: Slot[],
-  reading: Reading,
+  reading: ReadersUnits,
   errors: Record<string, string>,
   missing: Slot[],
 ) {
@@ -187,7 +192,7 @@ function sentence(
   field: Field,
   name: string,
   { peers, key, value }: { peers?: string[]; key?: string; value?: unknown },
-  reading: Reading,
+  reading: ReadersUnits,
 ): string {
   if (type === 'object.xor' || type === 'object.oxor')
     return `Give ${name} once only, as one of ${peers!.join(', ')}.`
@@ -207,7 +212,7 @@ function within(si: number, field: Field): boolean {
   return si >= least - dust && si <= most + dust
 }
 
-function rangeSentence(field: Field, reading: Reading): string {
+function rangeSentence(field: Field, reading: ReadersUnits): string {
   const [least, most] = limitsOf(field)
   const show = (value: number) => KINDS[field.kind!].show(value, reading)
   return `Between ${show(least)} and ${show(most)}: check the number and its unit.`
@@ -217,7 +222,7 @@ function readSlot(
   { name, field }: Slot,
   value: Record<string, unknown>,
   exact: Record<string, number>,
-  reading: Reading,
+  reading: ReadersUnits,
   errors: Record<string, string>,
 ): Given {
   if (field.type !== 'measure') {

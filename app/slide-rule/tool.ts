@@ -1,13 +1,13 @@
 import { OutOfRangeError } from '#core/refrigerants'
 import type { Cylinder } from '#core/cylinders'
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 import type { Inputs, Values } from './fields'
 import { atmosphereOf, KINDS, type KindName } from './kinds'
 import type { Outcome } from './outcome'
 
 /** What a tool may look at beside its inputs. */
 export interface Surroundings {
-  reading: Reading
+  reading: ReadersUnits
   /** `2026-11-25` where the shop is. */
   today: string
   /** The shop's cylinders that may take this gas; undefined where they may not be read. */
@@ -43,7 +43,7 @@ export class Refusal extends Error {
 }
 
 /** Looks something up; beyond a table the sentence stands on the field that asked for it. */
-export function on<T>(field: string, look: () => T): T {
+export function onField<T>(field: string, look: () => T): T {
   try {
     return look()
   } catch (error) {
@@ -53,7 +53,7 @@ export function on<T>(field: string, look: () => T): T {
 }
 
 /** Writes SI numbers in the reader's units. */
-export function sayIn(reading: Reading) {
+export function sayIn(reading: ReadersUnits) {
   const say = (kind: KindName, value: number): string => KINDS[kind].show(value, reading)
   return Object.assign(say, {
     range: (kind: KindName, least: number, most: number) =>
@@ -74,7 +74,7 @@ const CHART_UNITS: Partial<Record<KindName, [metric: string, us: string]>> = {
 }
 const UNIT_WORDS: Record<string, string> = { C: '°C', F: '°F', bar_g: 'bar g', psi_g: 'psig', min: 'min' }
 
-function chartUnit(kind: KindName, { units }: Reading) {
+function chartUnit(kind: KindName, { units }: ReadersUnits) {
   const [metric, us] = CHART_UNITS[kind] ?? ['', '']
   const american = kind === 'temperature' ? units.temperature === 'F' : units.pressure === 'psi'
   const suffix = american ? us : metric

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import { slots } from './fields'
 import { KINDS } from './kinds'
-import { run } from './run.server'
+import { workOut } from './work-out.server'
 import { variantName } from './schema.server'
 import type { Surroundings } from './tool'
 import { TOOLS, toolNamed } from './tools'
@@ -17,7 +17,7 @@ const surroundings: Surroundings = {
 }
 const american = { ...surroundings, reading: { units: US_UNITS } }
 const worked = (name: string, given: Record<string, string>, around = surroundings) =>
-  run(toolNamed(name)!, new URLSearchParams(given), around)
+  workOut(toolNamed(name)!, new URLSearchParams(given), around)
 const figures = (name: string, given: Record<string, string>) => {
   const { outcome, errors, missing } = worked(name, given)
   if (!outcome) throw new Error(JSON.stringify({ errors, missing: missing.map((m) => m.name) }))
@@ -35,7 +35,7 @@ function expectNumbers(value: unknown) {
 describe.each(TOOLS.map((tool) => [tool.name, tool] as const))('%s', (_name, tool) => {
   it('works its example out in both unit systems, with working, source and caution', () => {
     for (const around of [surroundings, american]) {
-      const { outcome, errors } = run(tool, new URLSearchParams(tool.example), around)
+      const { outcome, errors } = workOut(tool, new URLSearchParams(tool.example), around)
       expect(errors).toEqual({})
       expect(outcome!.working.length).toBeGreaterThan(1)
       expect(outcome!.source.length).toBeGreaterThan(0)
@@ -56,13 +56,13 @@ describe.each(TOOLS.map((tool) => [tool.name, tool] as const))('%s', (_name, too
 
   it('says the same whichever units its link is opened with', () => {
     const [here, there] = [surroundings, american].map((around) =>
-      run(tool, new URLSearchParams(tool.example), around).outcome!.figures.map((f) => f.value),
+      workOut(tool, new URLSearchParams(tool.example), around).outcome!.figures.map((f) => f.value),
     )
     expect(here).toEqual(there)
   })
 
   it('has no result without what it needs, and says what is missing', () => {
-    const { outcome, errors, missing } = run(tool, new URLSearchParams(), surroundings)
+    const { outcome, errors, missing } = workOut(tool, new URLSearchParams(), surroundings)
     expect(outcome).toBeUndefined()
     expect(Object.keys(errors).length + missing.length).toBeGreaterThan(0)
   })
@@ -106,7 +106,7 @@ describe.each(TOOLS.map((tool) => [tool.name, tool] as const))('%s', (_name, too
         fc.boolean(),
         fc.boolean(),
         (given, onTop, strict) => {
-          const { outcome, errors, missing } = run(
+          const { outcome, errors, missing } = workOut(
             tool,
             new URLSearchParams(onTop ? { ...tool.example, ...given } : given),
             surroundings,

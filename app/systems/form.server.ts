@@ -12,7 +12,7 @@ import {
   type Typed,
   typedIn,
 } from '~/form/read.server'
-import { measure, type Reading, typed as asTyped } from '~/ui/measure'
+import { measure, type ReadersUnits, typed as asTyped } from '~/ui/measure'
 
 interface SystemForm {
   name: string
@@ -53,7 +53,7 @@ export interface ReadSystem {
   altitudeM: number | undefined
 }
 
-const schema = (reading: Reading) =>
+const schema = (reading: ReadersUnits) =>
   Joi.object<SystemForm>({
     name: text('what the system is called', 200).required(),
     customer: text('whose it is', 200).required(),
@@ -78,7 +78,7 @@ const schema = (reading: Reading) =>
 
 export async function readSystem(
   request: Request,
-  reading: Reading,
+  reading: ReadersUnits,
 ): Promise<
   | { value: ReadSystem; typed: Typed; refused?: undefined }
   | { value?: undefined; typed: Typed; refused: Refused }
@@ -127,7 +127,7 @@ export async function readSystem(
 /** A system's data as the form shows them. */
 export function systemFields(
   s: Omit<SystemData, 'siteId'> & { customer: string; site: string; altitudeM: number | undefined },
-  reading: Reading,
+  reading: ReadersUnits,
 ): Typed {
   return {
     name: s.name,
@@ -176,7 +176,7 @@ export async function placeOf(
   return siteId
 }
 
-function readLines(json: string, reading: Reading, errors: Record<string, string>): Line[] {
+function readLines(json: string, reading: ReadersUnits, errors: Record<string, string>): Line[] {
   return linesIn(json).map((line, i) => {
     const length = measure('length', line.length, reading)
     const covered = measure('length', line.covered || '0', reading)
@@ -195,7 +195,7 @@ function readLines(json: string, reading: Reading, errors: Record<string, string
   })
 }
 
-function readAccessories(json: string, reading: Reading, errors: Record<string, string>): Accessory[] {
+function readAccessories(json: string, reading: ReadersUnits, errors: Record<string, string>): Accessory[] {
   return accessoriesIn(json).map(({ name, mass }, i) => {
     const found = measure('weight', mass, reading)
     const trimmed = name.trim().slice(0, 120)

@@ -1,5 +1,5 @@
 import { v4 as uuid } from 'uuid'
-import { type Entry, type EntryBodies, type EntryKind, versionOf } from '#core/tape'
+import { type Entry, type EntryBodies, type EntryKind, type JobState, versionOf } from '#core/tape'
 
 /** An entry made here and now. @param at when it was so, if not now */
 export function makeEntry<K extends EntryKind>(kind: K, body: EntryBodies[K], at?: number): Entry {
@@ -18,6 +18,12 @@ export function makeEntry<K extends EntryKind>(kind: K, body: EntryBodies[K], at
 /** An entry put right before anybody has it: another id, the same time. @param body in today's version */
 export function remade(entry: Entry, body: Record<string, unknown>): Entry {
   return makeEntry(entry.kind, body as never, entry.at)
+}
+
+/** Now by the server's clock, as far as this device's offset is known from what it has sent. */
+export function serverNow({ clocks }: Pick<JobState, 'clocks'>): number {
+  const own = deviceId()
+  return Date.now() - (Object.hasOwn(clocks, own) ? clocks[own]!.offsetMs : 0)
 }
 
 /** Clock, name and count of this device, for so many entries that are written elsewhere for it. */

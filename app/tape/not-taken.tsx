@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { bodyToday, type Entry, figureOf } from '#core/tape'
 import { measure, typed } from '~/ui/measure'
 import { MeasureInput } from '~/ui/measure-field'
-import { useReading } from '~/ui/reader'
+import { useReadersUnits } from '~/ui/reader'
 import { dayAndTime } from '~/ui/time'
 import { REASON_WORDS, wordOf } from '~/wording/en'
 import { remade } from './device'
@@ -51,7 +51,7 @@ interface NotTakenProps {
 export function NotTaken({ aside, timeZone, names, leave }: NotTakenProps) {
   const { outbox } = useOutbox()
   const words = useEntryWords(names)
-  const reading = useReading()
+  const reading = useReadersUnits()
   const { entry, jobId, reasons } = aside
   const body = bodyToday(entry) as unknown as Record<string, unknown>
   const figure = figureOf(entry.kind)

@@ -2,7 +2,7 @@ import { type ReactNode, useId, useState } from 'react'
 import { Button, Form, InputGroup } from 'react-bootstrap'
 import { FieldNotes } from './field'
 import { measure, type Measured, type MeasureKind, unitBeside } from './measure'
-import { useReading } from './reader'
+import { useReadersUnits } from './reader'
 
 interface MeasureInputProps {
   kind: MeasureKind
@@ -23,7 +23,7 @@ interface MeasureInputProps {
  */
 export function MeasureInput(props: MeasureInputProps) {
   const { kind, label, name, value, onChange, error, help, autoFocus, hero } = props
-  const reading = useReading()
+  const reading = useReadersUnits()
   const id = useId()
   const measured = measure(kind, value, reading)
   return (

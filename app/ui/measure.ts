@@ -22,7 +22,7 @@ import {
 export type MeasureKind = 'weight' | 'pressure' | 'vacuum' | 'temperature' | 'volume' | 'length'
 
 /** Units of the reader, and the atmosphere that his gauges are zeroed in. */
-export interface Reading {
+export interface ReadersUnits {
   units: Units
   /** Absolute Pa; standard where the place is not known. */
   atmospherePa?: number
@@ -36,7 +36,7 @@ export type Measured =
   | { kind: 'wrong'; message: string }
 
 /** Reads a field in the notation of the trade. Values: mg, Pa absolute, K, mL, m. */
-export function measure(kind: MeasureKind, text: string, { units, atmospherePa }: Reading): Measured {
+export function measure(kind: MeasureKind, text: string, { units, atmospherePa }: ReadersUnits): Measured {
   if (text.trim() === '') return { kind: 'empty' }
   try {
     switch (kind) {
@@ -82,7 +82,7 @@ function one(value: number, ...notations: string[]): Measured {
 }
 
 /** A value to read, in the reader's units. */
-export function show(kind: MeasureKind, value: number, { units, atmospherePa }: Reading): string {
+export function show(kind: MeasureKind, value: number, { units, atmospherePa }: ReadersUnits): string {
   switch (kind) {
     case 'weight':
       return formatWeight(value, units.weight)
@@ -118,7 +118,7 @@ export function unitBeside(kind: MeasureKind, units: Units): string {
 }
 
 /** A value as it would be typed, to put back into a field without loss that matters. */
-export function typed(kind: MeasureKind, value: number | null | undefined, reading: Reading): string {
+export function typed(kind: MeasureKind, value: number | null | undefined, reading: ReadersUnits): string {
   if (value === null || value === undefined) return ''
   return show(kind, value, reading)
     .replace('−', '-')

@@ -1,17 +1,17 @@
 import { createContext, use } from 'react'
 import { DEFAULT_PREFERENCES } from '~/session/preferences'
-import { type MeasureKind, type Reading, show } from './measure'
+import { type MeasureKind, type ReadersUnits, show } from './measure'
 
 /** In which units the person reads; the atmosphere of the place where it is known. */
-export const ReaderContext = createContext<Reading>({ units: DEFAULT_PREFERENCES.units })
+export const ReaderContext = createContext<ReadersUnits>({ units: DEFAULT_PREFERENCES.units })
 
-export function useReading(): Reading {
+export function useReadersUnits(): ReadersUnits {
   return use(ReaderContext)
 }
 
 /** Shows values in the reader's units; a gauge's with the atmosphere that it was read in, where that is known. */
 export function useShow() {
-  const reading = useReading()
+  const reading = useReadersUnits()
   return (kind: MeasureKind, value: number, atmospherePa?: number) =>
     show(kind, value, atmospherePa === undefined ? reading : { ...reading, atmospherePa })
 }

@@ -3,8 +3,8 @@ import { MG_PER_KG } from '#core/units'
 import { formatTemperatureDifference } from '#core/units'
 import type { Quantity, Verdict } from '#core/verdict'
 import { OUTCOME_WORDS, QUANTITY_WORDS, VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/wording/en'
-import { type Reading, show } from './measure'
-import { useReading } from './reader'
+import { type ReadersUnits, show } from './measure'
+import { useReadersUnits } from './reader'
 import { duration } from './time'
 
 interface VerdictCardProps {
@@ -17,7 +17,7 @@ interface VerdictCardProps {
 
 /** A judgement with its reasons, its numbers and where it comes from. */
 export function VerdictCard({ verdict, overruled, stale = false, children }: VerdictCardProps) {
-  const reading = useReading()
+  const reading = useReadersUnits()
   return (
     <div className={`verdict verdict-${stale ? 'open' : verdict.outcome}`}>
       {stale ? (
@@ -56,7 +56,7 @@ export function VerdictCard({ verdict, overruled, stale = false, children }: Ver
 }
 
 /** A number of a verdict in the reader's units, with its range where it is an estimate. */
-export function quantityText({ value, unit, sigma }: Quantity, reading: Reading): string {
+export function quantityText({ value, unit, sigma }: Quantity, reading: ReadersUnits): string {
   const one = (of: number): string => {
     switch (unit) {
       case 'kg':

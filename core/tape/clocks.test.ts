@@ -144,6 +144,22 @@ describe('clocks', () => {
     expect(state.lines.map((line) => line.entry.seq)).toEqual([1, 3, 2])
     expect(state.transfers[0]!.amountMg).toBe(2 * KG)
   })
+  it('a time said by hand is true, however slow the phone is that it is written on', () => {
+    const at = 10_000_000
+    const said = anEntry(
+      'note',
+      { text: 'x' },
+      { at, backdated: true, offsetMs: 0, seq: 2, deviceId: 'phone', deviceSeq: 2 },
+    )
+    const before = anEntry(
+      'note',
+      { text: 'y' },
+      { at: at - 5 * MINUTE, offsetMs: -10 * MINUTE, seq: 1, deviceId: 'phone', deviceSeq: 1 },
+    )
+    // And while it waits on the phone whose offset is known.
+    for (const entry of [said, { ...said, offsetMs: undefined, seq: undefined } as unknown as Entry])
+      expect(foldTape([before, entry]).lines.map((line) => line.time - at)).toEqual([0, 5 * MINUTE])
+  })
   it('tapes from before clocks were known stand as they said', () => {
     const old = (at: number, seq: number) => ({ ...anEntry('note', { text: 'x' }), at, seq, deviceSeq: seq })
     expect(foldTape([old(50, 1), old(20, 2)]).lines.map((line) => line.time)).toEqual([20, 50])

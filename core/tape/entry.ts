@@ -30,7 +30,7 @@ export interface EntryOf<K extends EntryKind> {
   version: number
   /** When it was so, milliseconds since 1970, by the clock of the device. */
   at: number
-  /** Written later than that: its time was said by hand. */
+  /** Written later than that: its time was said by hand, and is no clock's. */
   backdated?: boolean
   deviceId: string
   /** The device's own count: within one device it decides the order, whatever its clock did. */

@@ -1,4 +1,5 @@
 // What is in the system now, in every order that gas can move. Masses in kg, derived by hand.
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { aCourse, type Course } from '../../testing/a-course'
 import {
@@ -219,6 +220,17 @@ describe('a verdict that was given', () => {
       verdict: { code: 'less-than-expected' },
     })
   })
+  it('is stale once a plate was entered that it did not know', () => {
+    const course = emptied(3)
+    course.write('verdict-given', {
+      about: 'recovery',
+      verdict: judgeRecovery(course.state(), UNKNOWN)!,
+      engine: 2,
+      tables: 1,
+    })
+    expect(standingVerdict(course.state(), 'recovery', { ...context, ...UNKNOWN })?.stale).toBe(false)
+    expect(standingVerdict(course.state(), 'recovery', context)?.stale).toBe(true)
+  })
   it('carries no target while it is stale or overruled', () => {
     const first = (course: Course) => targetsFor(course.state(), context)[0]!.basis
     expect(first(give(emptied(3)))).toBe('recovered')
@@ -235,5 +247,52 @@ describe('a verdict that was given', () => {
     course.write('target-set', { massMg: 3 * KG, toleranceMg: 30_000, basis: 'recovered' })
     expect(targetIsStale(course.state())).toBe(false)
     expect(targetIsStale(correctEnd(course, 2).state())).toBe(true)
+  })
+})
+
+describe('over random courses', () => {
+  const act = fc.oneof(
+    fc.record({ what: fc.constant('pull' as const), share: fc.integer({ min: 0, max: 100 }) }),
+    fc.record({ what: fc.constant('charge' as const), share: fc.integer({ min: 1, max: 100 }) }),
+    fc.constant({ what: 'empty' as const, share: 100 }),
+    fc.constant({ what: 'stop' as const, share: 0 }),
+    fc.constant({ what: 'search' as const, share: 0 }),
+  )
+  it('what is in the system, and in the books, is what a weighed system would hold', () => {
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 14 }), (acts) => {
+        const course = aCourse().about('R-410A', 'sys')
+        let insideMg = 3 * KG
+        const before: BooksBeside = { ...NOTHING_BESIDE, others: [{ at: 0, changeMg: insideMg }] }
+        for (const { what, share } of acts) {
+          if (what === 'charge') {
+            const kg = Math.round(share * 30_000) / KG
+            course.charge('V', kg)
+            insideMg += Math.round(kg * KG)
+          } else if (what === 'pull' || what === 'empty') {
+            const outMg = Math.round((insideMg * share) / 100 / 1000) * 1000
+            const mg = what === 'empty' ? insideMg : outMg
+            course.recover('A', mg / KG)
+            insideMg -= mg
+            if (what === 'empty') course.end('emptied')
+          } else if (what === 'stop') course.end('not-emptied')
+          else course.search(false)
+          const state = course.state()
+          const now = inSystemNow(state, PLATE)
+          expect('massMg' in now ? now.massMg : 0).toBe(insideMg)
+          const net = bookings(state, before).reduce(
+            (sum, b) =>
+              sum + (b.to.kind === 'system' ? b.massMg : 0) - (b.from.kind === 'system' ? b.massMg : 0),
+            3 * KG,
+          )
+          expect(net).toBe(insideMg)
+          // Nothing was lost, and nothing came from outside.
+          expect(
+            bookings(state, before).every((b) => b.from.kind !== 'outside' && b.to.kind !== 'lost'),
+          ).toBe(true)
+        }
+      }),
+      { numRuns: 150 },
+    )
   })
 })

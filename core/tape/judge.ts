@@ -2,7 +2,7 @@ import { chargeTargets, type ChargeTarget, type ChargeVerdict, judgeCharge } fro
 import { compareRecovered, type RecoveryVerdict, type Weighed } from '../recovery'
 import { OutOfRangeError, tableOf } from '../refrigerants'
 import type { Trade } from '../systems'
-import type { Verdict } from '../verdict'
+import { ENGINE_VERSION, type Verdict } from '../verdict'
 import {
   type CheckResult,
   judgeReadings,
@@ -119,12 +119,15 @@ export function standingVerdict(
   const now = judgeNow(state, about, context)
   const numberIn = (verdict: Verdict | undefined, name: string) =>
     verdict?.numbers.find((each) => each.name === name)?.value
-  const stale = BUILT_ON[about].some((name) => {
+  const otherNumber = BUILT_ON[about].some((name) => {
     const was = numberIn(given.verdict, name)
     const is = numberIn(now, name)
     // A number that only a newer judge names says nothing of an older verdict.
     return was !== undefined && (is === undefined || Math.abs(was - is) > 1e-9 * Math.max(1, Math.abs(was)))
   })
+  // The same judge would say something else now: a plate was entered, or another end was said.
+  const otherWord = given.engine === ENGINE_VERSION && now?.code !== given.verdict.code
+  const stale = otherNumber || otherWord
   return { ...given, stale, stands: !stale && given.overruled === undefined }
 }
 

@@ -37,10 +37,14 @@ export function inTapeOrder(entries: readonly Entry[], clocks: Record<string, De
         timed.push({ entry, time: entry.at })
         continue
       }
+      // A time that was said by hand is no clock's.
+      if (entry.backdated) {
+        timed.push({ entry, time: entry.at - (entry.offsetMs ?? 0) })
+        continue
+      }
       offsetMs = entry.offsetMs ?? offsetMs
-      const said = entry.at - offsetMs
-      if (!entry.backdated) time = Math.max(time, said)
-      timed.push({ entry, time: entry.backdated ? said : time })
+      time = Math.max(time, entry.at - offsetMs)
+      timed.push({ entry, time })
     }
     clocks[deviceId] = { seq, time, offsetMs }
   }

@@ -67,7 +67,7 @@ export async function append(tx: ShopTx, request: AppendRequest): Promise<Append
   const tape = await openTape(tx, jobId)
   const before = await foldOpen(tx, jobId, tape)
   const there = await lock(tx, namedIn(before.named, fresh))
-  const { accepted, refused } = await judge(tx, request, tape, fresh, there)
+  const { accepted, refused } = await admit(tx, request, tape, fresh, there)
   const numbered = accepted.map((entry, i) => ({ ...entry, seq: job.nextSeq + i, userId }))
   if (numbered.length > 0) {
     const lastSeq = job.nextSeq + numbered.length - 1
@@ -82,13 +82,16 @@ export async function append(tx: ShopTx, request: AppendRequest): Promise<Append
   return { entries: [...known, ...numbered], refused }
 }
 
-/** With what its device's clock is off by the server's; what would lie in the future happened now. */
+/**
+ * With what its device's clock is off by the server's; what would lie in the future happened now. A time that was said
+ * by hand is no clock's.
+ */
 function onServerTime(entry: Entry, { offsetMs, now }: AppendRequest): Entry {
-  return { ...entry, offsetMs: Math.max(offsetMs, entry.at - now.getTime()) }
+  return { ...entry, offsetMs: Math.max(entry.backdated ? 0 : offsetMs, entry.at - now.getTime()) }
 }
 
 /** @param there the cylinders and systems that this shop has, of those that the tape names */
-async function judge(
+async function admit(
   tx: ShopTx,
   request: AppendRequest,
   tape: OpenTape,

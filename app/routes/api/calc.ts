@@ -7,7 +7,7 @@ import { requestFacts } from '~/session/request-facts'
 import { answer, inputProblems } from '~/slide-rule/answer.server'
 import { cylindersFor } from '~/slide-rule/cylinders.server'
 import { problem } from '~/slide-rule/problem.server'
-import { run } from '~/slide-rule/run.server'
+import { workOut } from '~/slide-rule/work-out.server'
 import { TOOLS, toolNamed } from '~/slide-rule/tools'
 import type { Route } from './+types/calc'
 
@@ -32,7 +32,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     const cylinders = scopes.includes('cylinders')
       ? await inShop(shop.shopId, (tx) => cylindersFor(tx, tool, asked))
       : undefined
-    const done = run(
+    const done = workOut(
       tool,
       asked,
       {

@@ -21,7 +21,7 @@ import {
   typedIn,
   version,
 } from '~/form/read.server'
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 
 export interface Voucher {
   kind: (typeof KINDS)[number]
@@ -40,7 +40,7 @@ const NEEDS_WEIGHT: string[] = ['reweigh', 'purchase', 'shipment']
 /** Reads one of the short forms of a cylinder. Errors stand under the name of the form's kind. */
 export async function readVoucher(
   request: Request,
-  reading: Reading,
+  reading: ReadersUnits,
 ): Promise<
   { value: Voucher; again: Refused; refused?: undefined } | { value?: undefined; refused: Refused }
 > {

@@ -4,7 +4,7 @@ import { figureOf, KINDS, type TapeLine, versionOf } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { measure, typed } from '~/ui/measure'
 import { MeasureInput } from '~/ui/measure-field'
-import { useReading } from '~/ui/reader'
+import { useReadersUnits } from '~/ui/reader'
 import { useWords } from './use-words'
 import { useJob } from './job-context'
 
@@ -16,7 +16,7 @@ export function mayCorrect(line: TapeLine): boolean {
 export function Correction({ line, done }: { line: TapeLine; done: () => void }) {
   const { note, cylinderOf, data } = useJob()
   const words = useWords()
-  const reading = useReading()
+  const reading = useReadersUnits()
   const { kind, entryId } = line.entry
   const body = line.body as unknown as Record<string, unknown>
   const figure = figureOf(kind)

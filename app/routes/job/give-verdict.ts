@@ -1,6 +1,7 @@
 import { TABLES } from '#core/refrigerants'
 import { judgeNow, type VerdictAbout, withWritten } from '#core/tape'
 import { ENGINE_VERSION } from '#core/verdict'
+import { serverNow } from '~/tape/device'
 import { type Draft, draft } from '~/tape/use-tape'
 import { useJob, useJudging } from './job-context'
 
@@ -9,7 +10,11 @@ export function useGiveVerdict(): (about: VerdictAbout, written?: Draft[]) => Dr
   const { state } = useJob()
   const judging = useJudging()
   return (about, written = []) => {
-    const verdict = judgeNow(withWritten(state, written, Date.now()), about, judging)
+    const verdict = judgeNow(
+      withWritten(state, written, written.length > 0 ? serverNow(state) : state.lastAt),
+      about,
+      judging,
+    )
     if (!verdict) return []
     return [draft('verdict-given', { about, verdict, engine: ENGINE_VERSION, tables: TABLES.version })]
   }

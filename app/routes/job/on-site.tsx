@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react'
 import { atmospherePa } from '#core/units'
-import { ReaderContext, useReading } from '~/ui/reader'
+import { ReaderContext, useReadersUnits } from '~/ui/reader'
 
 /** Gauges read and written as they are at the height of the system: on the job's page and on its papers. */
 export function OnSite({ altitudeM, children }: { altitudeM: number | undefined; children: ReactNode }) {
-  const reading = useReading()
+  const reading = useReadersUnits()
   return (
     <ReaderContext value={altitudeM ? { ...reading, atmospherePa: atmospherePa(altitudeM) } : reading}>
       {children}

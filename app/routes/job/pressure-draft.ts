@@ -1,9 +1,13 @@
 import type { PressurePoint } from '#core/tape'
 import { type Draft, draft } from '~/tape/use-tape'
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 
 /** A gauge's reading, kept with the atmosphere that the gauge was zeroed in. */
-export function pressureDraft(point: PressurePoint, pressurePa: number, { atmospherePa }: Reading): Draft {
+export function pressureDraft(
+  point: PressurePoint,
+  pressurePa: number,
+  { atmospherePa }: ReadersUnits,
+): Draft {
   return draft('pressure-noted', {
     point,
     pressurePa,

@@ -1,7 +1,7 @@
 import { openTransfer, type JobState, type PressurePoint, type TemperaturePoint } from '#core/tape'
 import { type Draft, draft } from '~/tape/use-tape'
 import { pressureDraft } from './pressure-draft'
-import { measure, type Measured, type MeasureKind, type Reading } from '~/ui/measure'
+import { measure, type Measured, type MeasureKind, type ReadersUnits } from '~/ui/measure'
 
 export type QuickParse =
   | { kind: 'empty' }
@@ -11,7 +11,7 @@ export type QuickParse =
 
 export interface QuickContext {
   state: JobState
-  reading: Reading
+  reading: ReadersUnits
   now: number
   /** What is read was so at an earlier time. */
   earlier?: boolean

@@ -2,14 +2,14 @@ import { TZDate } from '@date-fns/tz'
 import { type FormEvent, useState } from 'react'
 import { Button, InputGroup } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
-import { useReading } from '~/ui/reader'
+import { useReadersUnits } from '~/ui/reader'
 import { useJob } from './job-context'
 import { parseQuick, QUICK_HELP } from './quick-grammar'
 
 /** One line for everything, for whoever has a keyboard. */
 export function QuickLine() {
   const { state, data, note } = useJob()
-  const reading = useReading()
+  const reading = useReadersUnits()
   const [search] = useSearchParams()
   // Carried here from the slide rule: written out, and noted when it is pressed.
   const carried = search.get('line') ?? ''

@@ -16,7 +16,7 @@ import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'
 import { Fact } from '~/ui/fact'
-import { useReading, useShow } from '~/ui/reader'
+import { useReadersUnits, useShow } from '~/ui/reader'
 import { clockTime, day, dayAndTime } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
 import { JOB_STATUS_WORDS, LOCAL_CODES } from '~/wording/en'
@@ -133,7 +133,7 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
 
   function Figures() {
     const show = useShow()
-    const { units } = useReading()
+    const { units } = useReadersUnits()
     const found = asFound(judging)
     const result = checkResult(state)
     const now = inSystemNow(state, judging)

@@ -1,13 +1,13 @@
 import { useEffect, useRef, useState } from 'react'
 import { METRIC_UNITS, MG_PER_KG, MG_PER_LB, PA_PER_MICRON } from '#core/units'
-import { useReading } from '~/ui/reader'
+import { useReadersUnits } from '~/ui/reader'
 import { clockTime } from '~/ui/time'
 import { useJob } from './job-context'
 
 /** Weight and vacuum over the time of the job. The chart's code is loaded only when there is something to draw. */
 export function StripChart() {
   const { state, data } = useJob()
-  const { units } = useReading()
+  const { units } = useReadersUnits()
   const box = useRef<HTMLDivElement>(null)
   const [failed, setFailed] = useState(false)
   const perMg = units.weight === METRIC_UNITS.weight ? 1 / MG_PER_KG : 1 / MG_PER_LB

@@ -2,7 +2,7 @@ import { wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { PA_PER_MICRON } from '#core/units'
 import type { Chart, EvacuationComparison } from '~/slide-rule/outcome'
-import { useReading } from '~/ui/reader'
+import { useReadersUnits } from '~/ui/reader'
 import type { EvacuationWorker } from '~/workers/evacuation'
 import type { ShownOutcome } from './result'
 
@@ -54,7 +54,7 @@ function LineChart({ chart }: { chart: Chart }) {
 
 /** Computed in a worker: the page stays quick whatever is asked. */
 function EvacuationChart({ comparison }: { comparison: EvacuationComparison }) {
-  const { units } = useReading()
+  const { units } = useReadersUnits()
   const [chart, setChart] = useState<Chart>()
   const asText = JSON.stringify(comparison)
   useEffect(() => {

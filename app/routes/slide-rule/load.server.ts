@@ -9,10 +9,10 @@ import { type Field, type Inputs, slots } from '~/slide-rule/fields'
 import { KINDS, typedText, withUnit } from '~/slide-rule/kinds'
 import type { Figure } from '~/slide-rule/outcome'
 import type { Given } from '~/slide-rule/read.server'
-import { run } from '~/slide-rule/run.server'
+import { workOut } from '~/slide-rule/work-out.server'
 import type { Tool } from '~/slide-rule/tool'
 import { toolNamed } from '~/slide-rule/tools'
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 import type { Route } from './+types/tool'
 
 /** A field as the page shows it. */
@@ -39,7 +39,7 @@ export async function loadTool({ request, params, context }: Route.LoaderArgs) {
   const tool = toolNamed(params.tool)
   if (!tool) throw new Response('There is no such tool on the slide rule.', { status: 404 })
   const url = new URL(request.url)
-  const reading: Reading = { units: preferencesOf(person.preferences).units }
+  const reading: ReadersUnits = { units: preferencesOf(person.preferences).units }
   const asked = tidy(tool, url.searchParams, reading)
   // A link says the same to everybody: bare numbers get the unit in which they were meant.
   if (sorted(asked) !== sorted(url.searchParams))
@@ -47,7 +47,7 @@ export async function loadTool({ request, params, context }: Route.LoaderArgs) {
 
   return inShop(shop.shopId, async (tx) => {
     const cylinders = await cylindersFor(tx, tool, asked)
-    const done = run(tool, asked, {
+    const done = workOut(tool, asked, {
       reading,
       today: todayIn(shop.timeZone),
       fillMarginPct: shop.fillMarginPct,
@@ -75,7 +75,7 @@ export async function loadTool({ request, params, context }: Route.LoaderArgs) {
 }
 
 /** Only what the tool takes, without what is empty or taken anyway, and every number with its unit. */
-function tidy(tool: Tool, params: URLSearchParams, reading: Reading): URLSearchParams {
+function tidy(tool: Tool, params: URLSearchParams, reading: ReadersUnits): URLSearchParams {
   const tidied = new URLSearchParams()
   for (const { name, field } of slots(tool.inputs)) {
     const text = (params.get(name) ?? '').replaceAll('\0', '').trim().slice(0, 200)
@@ -102,7 +102,7 @@ function shownInputs(
   asked: URLSearchParams,
   given: Given[],
   errors: Record<string, string>,
-  reading: Reading,
+  reading: ReadersUnits,
 ): ShownInput[] {
   const byName = new Map(given.map((each) => [each.name, each]))
   const shown = (name: string, field: Field): ShownField => {
@@ -157,7 +157,7 @@ function optionsOf(field: Field): { options?: [string, string][] } {
   return { options: [['', field.optional ? 'none' : 'choose …'], ...codes] }
 }
 
-function textOf({ kind, value, range }: Figure, reading: Reading): string {
+function textOf({ kind, value, range }: Figure, reading: ReadersUnits): string {
   const show = (of: number) => KINDS[kind].show(of, reading)
   return range ? `${show(value)} (${show(range.least)} to ${show(range.most)})` : show(value)
 }

@@ -3,9 +3,9 @@ import { Button, Form, InputGroup } from 'react-bootstrap'
 import { useNavigation, useSubmit } from 'react-router'
 import { AmbiguousError, UnitError, type UnitReading } from '#core/units'
 import { type KindName, KINDS, withUnit } from '~/slide-rule/kinds'
-import type { Reading } from '~/ui/measure'
+import type { ReadersUnits } from '~/ui/measure'
 import { FieldNotes, SelectField } from '~/ui/field'
-import { useReading } from '~/ui/reader'
+import { useReadersUnits } from '~/ui/reader'
 import type { ShownField, ShownInput } from './load.server'
 
 const PAUSE_MS = 350
@@ -20,7 +20,7 @@ interface ToolFormProps {
 /** The inputs. Each change asks for the result; without scripts the button does. */
 export function ToolForm({ name, inputs, answer }: ToolFormProps) {
   const submit = useSubmit()
-  const reading = useReading()
+  const reading = useReadersUnits()
   const form = useRef<HTMLFormElement>(null)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const here = `/slide-rule/${name}`
@@ -162,7 +162,7 @@ function ToolField({ field, soon, now }: ToolFieldProps) {
 function TypedField({ field, soon, now }: ToolFieldProps) {
   const { name, type, kind, label, help, error, typed, usual } = field
   const id = useId()
-  const reading = useReading()
+  const reading = useReadersUnits()
   const input = useRef<HTMLInputElement>(null)
   const [text, setText] = useState(typed)
   // Where the field allows one of them only, that one was taken and there is no error.
@@ -225,7 +225,7 @@ const gaugeUnit = (unit: string) => (unit === 'psi' ? 'psig' : 'bar g')
 const degrees = (unit: string) => (unit === 'C' || unit === 'F' ? `°${unit}` : unit.replace('3', '³'))
 
 /** The readings to tap, where what was typed has several. */
-function readingsOf(kind: KindName, text: string, reading: Reading): UnitReading[] | undefined {
+function readingsOf(kind: KindName, text: string, reading: ReadersUnits): UnitReading[] | undefined {
   if (text.trim() === '') return undefined
   try {
     KINDS[kind].read(text, reading)

@@ -4,7 +4,7 @@ import { liquidDensity, refrigerant as factsOf, tableOf } from '#core/refrigeran
 import { MG_PER_KG, ZERO_CELSIUS_K } from '#core/units'
 import { choice, gas, maybe, measure, usually } from '../fields'
 import type { Figure, Judgement } from '../outcome'
-import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
+import { LOCAL_RULES, onField, Refusal, sayIn, tool } from '../tool'
 import { HOSE, hoseTube } from './hose-inputs'
 import { TABLE_SOURCE } from './sources'
 
@@ -58,7 +58,7 @@ export default tool({
     const table = tableOf(refrigerant)
     const { molarMassG, flammable, safetyClass } = factsOf(refrigerant)
     const volumeM3 = tubeVolumeM3(hoseTube({ size, bore: undefined, length }))
-    const liquid = on('ts', () => liquidDensity(table, ts))
+    const liquid = onField('ts', () => liquidDensity(table, ts))
     const keepKg = keeps === 'stays' ? volumeM3 * liquid : 0
     const toleranceKg = chargeToleranceMg(target * MG_PER_KG, trade) / MG_PER_KG
     const stopKg = stopWeightMg((start ?? 0) * MG_PER_KG, target * MG_PER_KG, keepKg * MG_PER_KG) / MG_PER_KG
@@ -67,13 +67,14 @@ export default tool({
         start:
           'The whole cylinder weighs less than what is to go in: check the weight, or leave it empty for a zeroed scale.',
       })
-    const heelKg = cylinder === undefined ? undefined : on('tc', () => cylinderHeelKg(table, cylinder, tc))
+    const heelKg =
+      cylinder === undefined ? undefined : onField('tc', () => cylinderHeelKg(table, cylinder, tc))
     const usableKg = net === undefined || heelKg === undefined ? undefined : Math.max(0, net - heelKg)
     const virginKg = usableKg === undefined ? undefined : Math.max(0, target + keepKg - usableKg)
     const vacuum =
       system === undefined
         ? undefined
-        : on('tc', () =>
+        : onField('tc', () =>
             chargeByVacuumKg(
               { systemM3: system, systemK: ts, cylinderK: tc, availableKg: usableKg ?? Infinity },
               table,

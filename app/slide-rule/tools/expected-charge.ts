@@ -3,7 +3,7 @@ import { BORE_M, drierHoldKg, expectedCharge, lineMassPerMetre } from '#core/sys
 import { MG_PER_KG, M_PER_FT, MG_PER_OZ } from '#core/units'
 import { choice, gas, maybe, measure, rows, usually } from '../fields'
 import type { Step } from '../outcome'
-import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
+import { LOCAL_RULES, onField, Refusal, sayIn, tool } from '../tool'
 import { TABLE_SOURCE } from './sources'
 
 const PIPES = Object.fromEntries(Object.keys(BORE_M).map((od) => [od, `${od} in`]))
@@ -58,8 +58,8 @@ export default tool({
           [`line_${each.row}_covered`]:
             'The plate covers no more than the whole line: enter the smaller of the two.',
         })
-    const drierKg = drier === undefined ? 0 : on('refrigerant', () => drierHoldKg(table, drier))
-    const expected = on('refrigerant', () =>
+    const drierKg = drier === undefined ? 0 : onField('refrigerant', () => drierHoldKg(table, drier))
+    const expected = onField('refrigerant', () =>
       expectedCharge(
         {
           trade: 'stationary',
@@ -84,7 +84,7 @@ export default tool({
     const sumKg = expected.massMg / MG_PER_KG
     const twoSigmaKg = (2 * expected.sigmaMg) / MG_PER_KG
     const lines: Step[] = line.map((l) => {
-      const perMetre = on('refrigerant', () => lineMassPerMetre(l.kind, l.od, table))
+      const perMetre = onField('refrigerant', () => lineMassPerMetre(l.kind, l.od, table))
       const perLength =
         reading.units.length === 'm'
           ? `${(perMetre * 1000).toFixed(1)} g/m`

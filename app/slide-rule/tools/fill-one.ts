@@ -3,7 +3,7 @@ import { liquidDensity, OutOfRangeError, tableOf } from '#core/refrigerants'
 import { MG_PER_KG, ZERO_CELSIUS_K } from '#core/units'
 import { FILL_RULE_WORDS } from '~/wording/en'
 import type { Answer, Step } from '../outcome'
-import { on, Refusal, sayIn, type Surroundings } from '../tool'
+import { onField, Refusal, sayIn, type Surroundings } from '../tool'
 
 const LETTERS: Record<FillRuleCode, string> = {
   'weight-80': 'A: ',
@@ -68,7 +68,7 @@ export function oneCylinder(
   }
   const at55 = 55 + ZERO_CELSIUS_K
   const nowLevel =
-    nowKg === undefined ? undefined : on('t', () => liquidLevel(nowKg, volumeM3, refrigerant, t))
+    nowKg === undefined ? undefined : onField('t', () => liquidLevel(nowKg, volumeM3, refrigerant, t))
   const level55 = nowKg === undefined ? undefined : level(nowKg, at55)
   const headroom = nowKg === undefined ? undefined : netKg - nowKg
   const working: Step[] = [

@@ -3,7 +3,7 @@ import { liquidDensity, tableOf, vapourDensity } from '#core/refrigerants'
 import { PA_PER_MICRON, ZERO_CELSIUS_K } from '#core/units'
 import { effectiveSpeed } from '#core/vacuum'
 import { choice, gas, usually } from '../fields'
-import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
+import { LOCAL_RULES, onField, Refusal, sayIn, tool } from '../tool'
 import { cores, HOSE, hoseTube } from './hose-inputs'
 import { TABLE_SOURCE } from './sources'
 
@@ -33,7 +33,7 @@ export default tool({
     const table = tableOf(refrigerant)
     const tube = hoseTube(hose)
     const volumeM3 = tubeVolumeM3(tube) * count
-    const liquid = on('t', () => liquidDensity(table, t))
+    const liquid = onField('t', () => liquidDensity(table, t))
     const vapour = vapourDensity(table, t)
     const tubes = [...Array.from({ length: count }, () => tube), ...cores(core === 'in' ? 1 : 0)]
     const speed = effectiveSpeed({ tubes, pumpM3s: pump, ultimatePa: ULTIMATE_PA }, pressure)

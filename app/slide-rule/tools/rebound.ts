@@ -2,7 +2,7 @@ import { refrigerant as factsOf, tableOf, vapourDensityAt } from '#core/refriger
 import { rebound } from '#core/recovery'
 import { ZERO_CELSIUS_K } from '#core/units'
 import { ALTITUDE, gas, maybe, measure, usually } from '../fields'
-import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
+import { LOCAL_RULES, onField, Refusal, sayIn, tool } from '../tool'
 import { judgementOf } from '../judgement'
 import { atmosphereOf } from '../kinds'
 import { TABLE_SOURCE } from './sources'
@@ -31,7 +31,7 @@ export default tool({
     const table = tableOf(refrigerant)
     const { molarMassG } = factsOf(refrigerant)
     const levelPa = level ?? atmosphereOf(reading)
-    const found = on('t', () =>
+    const found = onField('t', () =>
       rebound(
         {
           stoppedPa: p1,

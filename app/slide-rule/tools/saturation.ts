@@ -11,7 +11,7 @@ import {
 import { ZERO_CELSIUS_K } from '#core/units'
 import { ALTITUDE, gas, maybe, maybeGas, rows } from '../fields'
 import type { Chart, Figure, Step } from '../outcome'
-import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
+import { LOCAL_RULES, onField, Refusal, sayIn, tool } from '../tool'
 import { TABLE_ERROR, TABLE_SOURCE } from './sources'
 
 /** Bubble and dew further apart than this are told apart on screen, kelvin. */
@@ -58,7 +58,7 @@ export default tool({
     let hero
     let mark: { tempK: number; pressurePa: number }
     if (t !== undefined) {
-      const bubble = on('t', () => saturationPressurePa(table, t, 'bubble'))
+      const bubble = onField('t', () => saturationPressurePa(table, t, 'bubble'))
       const dew = saturationPressurePa(table, t, 'dew')
       const split = glides(table, t, dew)
       mark = { tempK: t, pressurePa: bubble }
@@ -98,8 +98,8 @@ export default tool({
         },
       )
     } else {
-      const bubble = on('p', () => saturationTempK(table, p!, 'bubble'))
-      const dew = on('p', () => saturationTempK(table, p!, 'dew'))
+      const bubble = onField('p', () => saturationTempK(table, p!, 'bubble'))
+      const dew = onField('p', () => saturationTempK(table, p!, 'dew'))
       const glide = dew - bubble
       mark = { tempK: bubble, pressurePa: p! }
       hero = {

@@ -10,7 +10,7 @@ import { ALTITUDE, choice, gas, maybe } from '../fields'
 import { judgementOf } from '../judgement'
 import { typedText } from '../kinds'
 import type { Figure, Judgement, Step } from '../outcome'
-import { LOCAL_RULES, on, Refusal, sayIn, tool } from '../tool'
+import { LOCAL_RULES, onField, Refusal, sayIn, tool } from '../tool'
 import { TABLE_SOURCE } from './sources'
 
 export default tool({
@@ -73,8 +73,8 @@ export default tool({
       throw new Refusal({
         low: 'Enter a pressure and its temperature: low side with suction line, or high side with liquid line.',
       })
-    if (low !== undefined) on('low', () => saturationTempK(table, low, 'dew'))
-    if (high !== undefined) on('high', () => saturationTempK(table, high, 'bubble'))
+    if (low !== undefined) onField('low', () => saturationTempK(table, low, 'dew'))
+    if (high !== undefined) onField('high', () => saturationTempK(table, high, 'bubble'))
     const result = superheatAndSubcooling(
       {
         ...(low === undefined ? {} : { lowPa: low, suctionK: suction! }),

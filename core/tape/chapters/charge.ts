@@ -43,7 +43,9 @@ export const charge: Chapter<ChargeBodies, ChargeSlice> = {
       const charges = state.transfers.filter((each) => each.use === 'charge')
       if (charges.length === 0) return state.target ? 'begun' : 'untouched'
       const ended = charges.every((each) => each.endedAt !== undefined)
-      return ended && stillShortMg(state) <= 0 ? 'done' : 'begun'
+      // What was charged and recovered again is to be charged once more.
+      const empty = state.episodes.at(-1)!.emptiedAt !== undefined
+      return ended && !empty && stillShortMg(state) <= 0 ? 'done' : 'begun'
     },
   },
 }

@@ -19,7 +19,7 @@ export interface RecoverySlice {
   episodes: Episode[]
   /** Net out of the system in the last episode that was recovered from. */
   recoveredMg: number
-  /** Net into the system in the last episode: less what was taken out again. */
+  /** Net into the system in the last episode, less what was taken out again; nothing once it was emptied. */
   chargedMg: number
 }
 
@@ -61,7 +61,8 @@ export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
     state.episodes = episodesOf(state)
     state.recoveredMg = recoveredEpisode(state)?.recoveredMg ?? 0
     const now = state.episodes.at(-1)!
-    state.chargedMg = now.began === 'empty' && now.emptiedAt === undefined ? now.inMg - now.outMg : now.inMg
+    const inMg = now.began === 'empty' ? now.inMg - now.outMg : now.inMg
+    state.chargedMg = now.emptiedAt === undefined ? inMg : 0
   },
   next,
   progress: {

@@ -23,6 +23,8 @@ export interface GivenVerdict {
   at: number
   about: VerdictAbout
   verdict: Verdict
+  /** Version of the judging code that gave it. */
+  engine: number
   overruled?: string
 }
 
@@ -36,13 +38,14 @@ export const verdicts: Chapter<VerdictBodies, VerdictSlice> = {
   blank: () => ({ verdicts: [], overruledEarly: {} }),
   kinds: {
     'verdict-given': wordsOnly<VerdictBodies['verdict-given']>(
-      (state, { about, verdict }, { entryId, time }) => {
+      (state, { about, verdict, engine }, { entryId, time }) => {
         const overruled = state.overruledEarly[entryId]
         state.verdicts.push({
           entryId,
           at: time,
           about,
           verdict,
+          engine,
           ...(overruled === undefined ? {} : { overruled }),
         })
       },

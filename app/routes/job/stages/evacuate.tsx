@@ -2,7 +2,7 @@ import { type FormEvent, useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { type Hold, runningHold } from '#core/tape'
 import { HOLD_RULE } from '#core/vacuum'
-import { newId } from '~/tape/device'
+import { newId, serverNow } from '~/tape/device'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { Value } from '~/ui/reader'
@@ -87,13 +87,14 @@ export function Evacuate() {
 }
 
 function HoldClock({ hold }: { hold: Hold }) {
+  const { clocks } = useJob().state
   const [now, setNow] = useState<number>()
   useEffect(() => {
-    const tick = () => setNow(Date.now())
+    const tick = () => setNow(serverNow({ clocks }))
     tick()
     const timer = setInterval(tick, 1000)
     return () => clearInterval(timer)
-  }, [])
+  }, [clocks])
   const heldS = now === undefined ? 0 : (now - hold.startedAt) / 1000
   const leftS = HOLD_RULE.leastS - heldS
   return (

@@ -3,7 +3,7 @@ import type { RecoveryEndKind } from '#core/recovery'
 import { gasUnaccounted, type JobState, type Notice, notices } from '#core/tape'
 import { MG_PER_KG } from '#core/units'
 import { draft } from '~/tape/use-tape'
-import { useReading, useShow } from '~/ui/reader'
+import { useReadersUnits, useShow } from '~/ui/reader'
 import { quantityText } from '~/ui/verdict-card'
 import { NOTICE_WORDS } from '~/wording/en'
 import { expectedIn, useJob, useJudging } from '../job-context'
@@ -12,7 +12,7 @@ import type { JobData } from '../load.server'
 /** What is noticed in what was noted, and what must be answered before it is forgotten. */
 export function Notices() {
   const { data, state } = useJob()
-  const reading = useReading()
+  const reading = useReadersUnits()
   return (
     <>
       <AccountForGas />

@@ -11,6 +11,7 @@ import {
   type WeighingDoubt,
   type WeighMode,
 } from '#core/tape'
+import { serverNow } from '~/tape/device'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow, Value } from '~/ui/reader'
@@ -169,7 +170,7 @@ function LastDoubt({ transfer }: { transfer: Transfer }) {
 type Asked = 'weigh' | 'end' | 'scale'
 
 function NextWeight({ transfer }: { transfer: Transfer }) {
-  const { note } = useJob()
+  const { state, note } = useJob()
   const [form, setForm] = useState<Asked>('weigh')
   const weight = useFigure('weight')
   const hose = useFigure('weight')
@@ -217,7 +218,7 @@ function NextWeight({ transfer }: { transfer: Transfer }) {
     event.preventDefault()
     const weightMg = form === 'scale' && mode === 'net' ? (weight.value ?? 0) : weight.want()
     if (weightMg === undefined) return
-    const code = form === 'scale' ? undefined : doubtOf(transfer, { at: Date.now(), weightMg })
+    const code = form === 'scale' ? undefined : doubtOf(transfer, { at: serverNow(state), weightMg })
     if (code && !(doubt?.weightMg === weightMg)) return setDoubt({ code, weightMg })
     write(weightMg)
   }

@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { measure, type MeasureKind } from '~/ui/measure'
-import { useReading } from '~/ui/reader'
+import { useReadersUnits } from '~/ui/reader'
 
 /** A figure being typed: its text, its value once it has one reading, and the props of its field. */
 export function useFigure(kind: MeasureKind, initial = '') {
   const [text, setText] = useState(initial)
   const [asked, setAsked] = useState(false)
-  const reading = useReading()
+  const reading = useReadersUnits()
   const measured = measure(kind, text, reading)
   const value = measured.kind === 'one' ? measured.value : undefined
   return {

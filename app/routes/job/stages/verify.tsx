@@ -4,7 +4,7 @@ import { checkNotes, checkResult, type PressurePoint, type TemperaturePoint } fr
 import { formatTemperatureDifference } from '#core/units'
 import { type Draft, draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
-import { useReading, useShow } from '~/ui/reader'
+import { useReadersUnits, useShow } from '~/ui/reader'
 import { PRESSURE_POINT_WORDS, TEMPERATURE_POINT_WORDS } from '~/wording/en'
 import { useGiveVerdict } from '../give-verdict'
 import { useJob } from '../job-context'
@@ -15,7 +15,7 @@ import { useFigure } from './use-figure'
 /** The check readings: pressures, temperatures, and what they say together. */
 export function Verify() {
   const { state, note, closed } = useJob()
-  const { units } = useReading()
+  const { units } = useReadersUnits()
   const give = useGiveVerdict()
   const result = checkResult(state)
   const difference = (k: number | undefined) =>
@@ -57,7 +57,7 @@ export function Verify() {
 function Readings() {
   const { state, note } = useJob()
   const { pressures: pressureNotes, temperatures: temperatureNotes } = checkNotes(state)
-  const reading = useReading()
+  const reading = useReadersUnits()
   const show = useShow()
   const low = useFigure('pressure')
   const high = useFigure('pressure')

@@ -3,10 +3,15 @@ import type { Outcome } from './outcome'
 import { readInputs, type ReadInputs } from './read.server'
 import { Refusal, type Surroundings, type Tool } from './tool'
 
-export type Run = ReadInputs & { outcome?: Outcome }
+export type WorkedOut = ReadInputs & { outcome?: Outcome }
 
 /** Reads the inputs and works the result out, where they are complete and sensible. */
-export function run(tool: Tool, params: URLSearchParams, surroundings: Surroundings, strict = false): Run {
+export function workOut(
+  tool: Tool,
+  params: URLSearchParams,
+  surroundings: Surroundings,
+  strict = false,
+): WorkedOut {
   const read = readInputs(tool, params, { reading: surroundings.reading, strict })
   if (Object.keys(read.errors).length > 0 || read.missing.length > 0) return read
   try {
