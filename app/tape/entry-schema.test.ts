@@ -32,6 +32,28 @@ describe('readBatch', () => {
     const good = entry('weight-noted', { runId: randomUUID(), weightMg: 12_000_000 })
     expect(read(good)).toMatchObject({ entries: [good], malformed: [] })
   })
+  it('takes what an older page writes, and keeps it as it was written', () => {
+    const runId = randomUUID()
+    const old = [
+      entry('recovery-ended', { emptied: true }),
+      entry('run-ended', { runId, weightMg: 12_000_000, hoseMg: 0 }),
+      entry('correction', {
+        entryId: randomUUID(),
+        kind: 'recovery-ended',
+        body: { emptied: false },
+        reason: '',
+      }),
+      entry('recovery-ended', { how: 'shut-in' }, { version: 2 }),
+    ]
+    expect(read(...old)).toMatchObject({ entries: old, malformed: [] })
+    const mixedUp = [
+      entry('recovery-ended', { how: 'emptied' }),
+      entry('recovery-ended', { emptied: 'yes' }),
+      entry('recovery-ended', { emptied: true }, { version: 2 }),
+      entry('run-ended', { runId, weightMg: 1, hoseMg: 0 }, { version: 3 }),
+    ]
+    expect(read(...mixedUp)!.malformed).toEqual(mixedUp.map((each) => each.entryId))
+  })
   it.each([
     ['an unknown kind', entry('weight-guessed', {})],
     ['half a milligram', entry('weight-noted', { runId: randomUUID(), weightMg: 0.5 })],

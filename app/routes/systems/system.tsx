@@ -93,6 +93,11 @@ export default function System({ loaderData }: Route.ComponentProps) {
           <section className="sheet">
             <div className="quiet">Should be in it</div>
             <div className="hero">{expected ? show('weight', expected.massMg) : 'not known'}</div>
+            {expected && expected.unknown.length > 0 && (
+              <div className="field-error">
+                Without {expected.unknown.join(' and ')}: what they hold cannot be computed for this gas.
+              </div>
+            )}
             {expected && (
               <div className="quiet">
                 give or take {show('weight', 2 * expected.sigmaMg)}.{' '}
