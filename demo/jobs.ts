@@ -278,7 +278,7 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
   write('target-set', {
     massMg: targetMg,
     toleranceMg: chargeToleranceMg(targetMg, system.trade),
-    basis: plateRules ? 'expected' : 'recovered',
+    basis: plateRules ? 'expected' : story.chargedMg === story.recoveredMg ? 'recovered' : 'typed',
   })
   write('cylinder-chosen', { cylinderId: idFor(story.from!), use: 'charge', massMg: targetMg })
   if (story.from === story.into) grosses.set(story.from, grosses.get(story.from)! + story.recoveredMg)

@@ -36,6 +36,7 @@ describe('compareRecovered', () => {
     const shut = compareRecovered({ massMg: 0, sigmaMg: 3_000 }, expected, 'not-emptied')
     expect([shut.outcome, shut.code]).toEqual(['open', 'not-emptied'])
     expect(shut.reasons.map((r) => r.code)).toEqual(['nothing-came-valve-or-empty', 'pull-again-or-hold'])
+    expect(compareRecovered({ massMg: 1e6, sigmaMg: 3_000 }, null, 'not-emptied').code).toBe('not-emptied')
   })
   it('does not take "emptied" against a pressure that stands above the level', () => {
     expect(compareRecovered({ massMg: 2e6, sigmaMg: 3_000 }, expected, 'emptied', 4e5)).toMatchObject({

@@ -109,7 +109,10 @@ export function compareRecovered(
     return verdict('open', 'cannot-tell-with-this-scale', 'scale-too-coarse')
   }
   if (nothing) return verdict('open', 'nothing-recovered', 'charge-gone', 'leak-test-next')
-  if (!expected) return verdict('open', 'no-expectation', 'plate-unknown')
+  if (!expected)
+    return how === 'not-emptied'
+      ? verdict('open', 'not-emptied', 'plate-unknown', 'pull-again-or-hold')
+      : verdict('open', 'no-expectation', 'plate-unknown')
 
   const differenceMg = recovered.massMg - expected.massMg
   const sigmaMg = Math.hypot(recovered.sigmaMg, expected.sigmaMg)

@@ -129,7 +129,7 @@ function Charged() {
 }
 
 function TargetLine() {
-  const { state } = useJob()
+  const { state, closed } = useJob()
   const { massMg, toleranceMg, basis } = state.target!
   return (
     <p className="mb-0">
@@ -139,7 +139,7 @@ function TargetLine() {
       </strong>{' '}
       ± <Value kind="weight" of={toleranceMg} />{' '}
       <span className="quiet">from {TARGET_BASIS_WORDS[basis]}</span>
-      {targetIsStale(state) && (
+      {!closed && targetIsStale(state) && (
         <span className="field-error">
           {' '}
           What came out is <Value kind="weight" of={state.recoveredMg} /> now: set the target again.

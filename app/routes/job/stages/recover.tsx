@@ -19,7 +19,13 @@ export function Recover() {
   const transfer = openTransfer(state)
   const now = state.episodes.at(-1)!
   // Once gas has gone in again, another recovery begins: the last one's figures stay above.
-  const ended = now.end !== undefined && now.lastWas !== 'charge'
+  // Not emptied, it goes on: another pull, or waiting, after which it may be said to be empty.
+  const ended =
+    now.end !== undefined &&
+    now.lastWas !== 'charge' &&
+    now.end.how !== 'not-emptied' &&
+    now.end.contradictedPa === undefined
+  const again = now.end !== undefined && !ended
   const pulled = now.pulls > 0
   const chosen =
     state.chosen.some((each) => each.use === 'recover') ||
@@ -33,7 +39,7 @@ export function Recover() {
       {recoveredEpisode(state) && <Total />}
       <VerdictOf about="recovery" />
       {!closed && chosen && (
-        <details open={!ended && !pulled} className="stack">
+        <details key={String(again)} open={again || (!ended && !pulled)} className="stack">
           <summary className="h3">{pulled ? 'Another pull' : 'Start'}</summary>
           <StartRun use="recover" />
         </details>
