@@ -1,9 +1,10 @@
+import { PA_PER_BAR, PA_PER_PSI, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import type { CylinderData } from '#db'
 
 const KG = 1_000_000
 const LB = 453_592.37
-const bar = (gauge: number) => Math.round(gauge * 1e5 + 101_325)
-const psi = (gauge: number) => Math.round(gauge * 6894.757293 + 101_325)
+const bar = (gauge: number) => Math.round(gauge * PA_PER_BAR + STANDARD_ATMOSPHERE_PA)
+const psi = (gauge: number) => Math.round(gauge * PA_PER_PSI + STANDARD_ATMOSPHERE_PA)
 
 interface DemoCylinder extends Omit<
   CylinderData,

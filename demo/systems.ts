@@ -1,9 +1,10 @@
+import { PA_PER_BAR, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import type { SystemData } from '#db'
 
 const G = 1_000
 const KG = 1_000_000
 const lbOz = (lb: number, oz: number) => Math.round(lb * 453_592.37 + oz * 28_349.523125)
-const bar = (gauge: number) => Math.round(gauge * 1e5 + 101_325)
+const bar = (gauge: number) => Math.round(gauge * PA_PER_BAR + STANDARD_ATMOSPHERE_PA)
 
 export const SITES: { customer: string; site: string; altitudeM?: number }[] = [
   { customer: 'Lanternquay Fish Hall', site: 'Cold store, hall 2' },

@@ -1,3 +1,4 @@
+import { STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '../units'
 import { GAS_CONSTANT, refrigerant } from '../refrigerants'
 import type { Verdict } from '../verdict'
 
@@ -26,8 +27,8 @@ type RoomVerdict = Verdict<RoomCode, RoomCode>
 const OUTCOMES = { 'below-alarm': 'good', 'over-alarm': 'caution', 'could-burn': 'bad' } as const
 /** Ammonia is ruled by toxicity: about 320 ppm. */
 const AMMONIA_PPM = 320
-const ROOM_K = 293.15
-const ROOM_PA = 101_325
+const ROOM_K = 20 + ZERO_CELSIUS_K
+const ROOM_PA = STANDARD_ATMOSPHERE_PA
 
 /**
  * Charge against room volume: charge / (volume x lower flammable limit). Perfect mixing is assumed: low down it is

@@ -3,7 +3,8 @@ import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { type InSystem, inSystemNow } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
-import { echoWeight } from '#core/units'
+import { co2EquivalentT } from '#core/leaks'
+import { echoWeight, MG_PER_KG } from '#core/units'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'
@@ -124,7 +125,7 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
           {facts && totalMg > 0 && (
             <div>
               <dt>CO₂ equivalent</dt>
-              <dd>{((totalMg / 1e9) * facts.gwp).toFixed(2)} t</dd>
+              <dd>{co2EquivalentT(totalMg / MG_PER_KG, facts.gwp).toFixed(2)} t</dd>
             </div>
           )}
         </dl>

@@ -1,6 +1,8 @@
 import { Link } from 'react-router'
 import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
+import { co2EquivalentT } from '#core/leaks'
 import { expectedCharge } from '#core/systems'
+import { MG_PER_KG } from '#core/units'
 import { inShop, jobsOn, movements, systemOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { MovementTable } from '~/ledger/movement-table'
@@ -123,7 +125,9 @@ export default function System({ loaderData }: Route.ComponentProps) {
                 {gas && ` (${gas.safetyClass}, GWP ${Math.round(gas.gwp)})`}
               </Fact>
               {gas && expected && (
-                <Fact name="CO₂ equivalent">{((expected.massMg / 1e9) * gas.gwp).toFixed(2)} t</Fact>
+                <Fact name="CO₂ equivalent">
+                  {co2EquivalentT(expected.massMg / MG_PER_KG, gas.gwp).toFixed(2)} t
+                </Fact>
               )}
               <Fact name="Trade">{TRADE_WORDS[system.trade]}</Fact>
               <Fact name="Metering device">{METERING_WORDS[system.metering]}</Fact>

@@ -21,7 +21,7 @@ import { VerdictOf } from '../verdict-of'
 import { CylinderChoice } from './cylinder-choice'
 import { AccountForGas } from './notices'
 import { Running } from './running'
-import { StartRun } from './start-run'
+import { StartTransfer } from './start-transfer'
 import { StepList } from './step-list'
 import { useFigure } from './use-figure'
 
@@ -77,7 +77,7 @@ function Start({ charged }: { charged: boolean }) {
     <details open={!charged || (left !== undefined && left > state.target!.toleranceMg)}>
       <summary className="h3">{charged ? 'Add more, from this or another cylinder' : 'Start'}</summary>
       <div className="stack">
-        <StartRun use="charge" />
+        <StartTransfer use="charge" />
         <CylinderChoice use="charge" wantedMg={more} />
       </div>
     </details>

@@ -11,7 +11,7 @@ import { VerdictOf } from '../verdict-of'
 import { CylinderChoice } from './cylinder-choice'
 import { noticed, Notices } from './notices'
 import { Running } from './running'
-import { StartRun } from './start-run'
+import { StartTransfer } from './start-transfer'
 
 /** Gas out of the system into a cylinder on the scale, as often as it takes. */
 export function Recover() {
@@ -41,7 +41,7 @@ export function Recover() {
       {!closed && chosen && (
         <details key={String(again)} open={again || (!ended && !pulled)} className="stack">
           <summary className="h3">{pulled ? 'Another pull' : 'Start'}</summary>
-          <StartRun use="recover" />
+          <StartTransfer use="recover" />
         </details>
       )}
       {!closed && !ended && !chosen && (

@@ -25,11 +25,17 @@ const NEAR = 0.9
 
 /** A transfer under way: how much has moved, how much may still, and the next weight. */
 export function Running({ transfer }: { transfer: Transfer }) {
-  const { closed } = useJob()
+  const { data, closed } = useJob()
   return (
     <div className="running">
       <Figures transfer={transfer} />
       {transfer.use === 'recover' && <LimitBar transfer={transfer} />}
+      {data.busy.includes(transfer.cylinderId) && (
+        <p className="field-error mb-0" role="alert">
+          A transfer of another job runs on this cylinder at the same time: what the scale sees belongs to
+          both. End one of them, and correct it.
+        </p>
+      )}
       <LastDoubt transfer={transfer} />
       {!closed && <NextWeight transfer={transfer} />}
     </div>

@@ -19,7 +19,7 @@ const never = () => () => {}
 const rememberedScale = () => localStorage.getItem(SCALE_KEY) ?? ''
 
 /** Cylinder on the scale, its weight noted: the transfer begins. */
-export function StartRun({ use }: { use: Use }) {
+export function StartTransfer({ use }: { use: Use }) {
   const { state, data, note, cylinderOf } = useJob()
   const show = useShow()
   const used = state.transfers.filter((each) => each.use === use).map((each) => each.cylinderId)
