@@ -10,11 +10,8 @@ export function useGiveVerdict(): (about: VerdictAbout, written?: Draft[]) => Dr
   const { state } = useJob()
   const judging = useJudging()
   return (about, written = []) => {
-    const verdict = judgeNow(
-      withWritten(state, written, written.length > 0 ? serverNow(state) : state.lastAt),
-      about,
-      judging,
-    )
+    const then = written.length > 0 ? withWritten(state, written, serverNow(state)) : state
+    const verdict = judgeNow(then, about, judging)
     if (!verdict) return []
     return [draft('verdict-given', { about, verdict, engine: ENGINE_VERSION, tables: TABLES.version })]
   }
