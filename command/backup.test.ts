@@ -179,15 +179,25 @@ it('a backup that fails leaves the one that was there, and no password is ever i
 
   const password = partsOf(admin).password
   const seen: string[] = []
-  let going = true
-  const backup = keg(['backup', 'watched.dump']).finally(() => (going = false))
-  while (going) {
+  const look = async () => {
     for (const pid of (await readdir('/proc')).filter((name) => /^\d+$/.test(name)))
       seen.push(await readFile(`/proc/${pid}/cmdline`, 'utf8').catch(() => ''))
     await new Promise((resolve) => setTimeout(resolve, 5))
   }
-  await backup
-  expect(seen.some((line) => line.includes('pg_dump'))).toBe(true)
+  const dumps = () => seen.some((line) => line.includes('pg_dump'))
+  let going = true
+  const sql = postgres(withDatabase(admin, other), { max: 1 })
+  const backup = await sql.begin(async (tx) => {
+    // It cannot read this table, and so be done, before it was seen at work.
+    await tx`lock table movement in access exclusive mode`
+    const running = keg(['backup', 'watched.dump'], other).finally(() => (going = false))
+    while (going && !dumps()) await look()
+    return [running]
+  })
+  while (going) await look()
+  await backup[0]
+  await sql.end()
+  expect(dumps()).toBe(true)
   expect(seen.filter((line) => line.includes(password))).toEqual([])
 }, 120_000)
 

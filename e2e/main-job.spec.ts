@@ -192,7 +192,6 @@ for (const who of ['metric', 'us'] as const)
     await open(page, `/systems/${system}`)
     await expect(page.getByText(`out ${n.recovered}`)).toBeVisible()
     expectNoTrouble(page)
-    await page.context().close()
   })
 
 test('quick start from the roof: gas, cylinder, start weight, go; the system later', async ({ as, shop }) => {
