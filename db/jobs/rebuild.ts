@@ -39,7 +39,7 @@ async function rebuild(tx: ShopTx, jobId: string) {
   const state = await foldOpen(tx, jobId, tape)
   await lock(tx, { systemIds: state.named.systems, cylinderIds: state.named.cylinders })
   const [job] = await tx<{ openedBy: string }[]>`select opened_by from job where job_id = ${jobId}`
-  await settle(tx, { jobId, lastSeq, userId: job!.openedBy, now: new Date() }, state)
+  await settle(tx, { jobId, lastSeq, userId: job!.openedBy, now: new Date() }, state, { mark: false })
   await keepCheckpoint(tx, jobId, tape)
 }
 

@@ -4,6 +4,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, NOW } from '../../testing/a-shop'
 import {
   append,
+  bookJudgement,
+  bookRecondition,
+  bookShipment,
   closeDatabase,
   cylinderOf,
   inShop,
@@ -175,6 +178,36 @@ describe('a cylinder', () => {
       }),
     )
     expect(await cylinder(wrong)).toMatchObject({ condition: 'mixed' })
+  })
+  it('that was freed or judged since keeps that, whatever is noted later or folded again', async () => {
+    const [cyl, sys, job] = await Promise.all([
+      aCylinder(shop, { refrigerant: null, condition: 'clean' }),
+      aSystem(shop),
+      aJob(shop),
+    ])
+    await note(shop, job, described(sys, 0), ...transfer('recover', cyl, 2, 1, 2), emptied(3))
+    expect(await cylinder(cyl)).toMatchObject({ refrigerant: 'R-410A', condition: 'used' })
+    await note(shop, job, anEntry('job-closed', {}, at(5)))
+    const voucher = () => ({
+      voucherId: randomUUID(),
+      cylinderId: cyl,
+      at: new Date(),
+      now: new Date(),
+      userId: shop.userId,
+      text: 'tested',
+    })
+    await within((tx) => bookJudgement(tx, { ...voucher(), condition: 'clean' }))
+    await note(shop, job, anEntry('note', { text: 'x' }, at(6)))
+    expect(await cylinder(cyl)).toMatchObject({ refrigerant: 'R-410A', condition: 'clean' })
+    await within((tx) => bookShipment(tx, { ...voucher(), massMg: 2 * KG }))
+    await within((tx) => bookRecondition(tx, voucher()))
+    await note(shop, job, anEntry('note', { text: 'y' }, at(7)))
+    await within((tx) => tx`update job_summary set fold_version = 1 where job_id = ${job}`)
+    await rebuildOutdated()
+    expect(await cylinder(cyl)).toMatchObject({ refrigerant: null, condition: 'clean', balanceMg: 0 })
+    // What is judged in the job later still counts.
+    await note(shop, job, anEntry('gas-judged', { cylinderId: cyl, condition: 'doubtful' }, at(8)))
+    expect((await cylinder(cyl)).condition).toBe('doubtful')
   })
   it('of virgin gas into which some flowed back is used', async () => {
     const [virgin, sys, job] = await Promise.all([

@@ -1,5 +1,13 @@
 import { differences } from '#core/ledger'
-import { bookings, cylinderEffects, FOLD_VERSION, type JobState, reservations, worse } from '#core/tape'
+import {
+  bookings,
+  type CylinderEffect,
+  cylinderEffects,
+  FOLD_VERSION,
+  type JobState,
+  reservations,
+  worse,
+} from '#core/tape'
 import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import type { CylinderRow } from '../cylinders'
@@ -7,15 +15,20 @@ import { book, bookedFor, booksBeside } from '../ledger/movements'
 import { summarise } from './summary'
 import { stateOf } from './tape'
 
-/** Brings books, cylinders, summary and reservations to what a tape says. The caller holds its locks. */
+/**
+ * Brings books, cylinders, summary and reservations to what a tape says. The caller holds its locks.
+ * @param mark also what it makes of the cylinders; not where nothing new was written: they were marked then, and may
+ * have been judged or freed since
+ */
 export async function settle(
   tx: ShopTx,
   job: { jobId: string; lastSeq: number; userId: string; now: Date },
   state: JobState,
+  { mark = true } = {},
 ): Promise<void> {
   const { jobId, lastSeq, userId, now } = job
   const changedFrom = await bookJob(tx, jobId, state, userId, now)
-  await markCylinders(tx, jobId, state)
+  if (mark) await markCylinders(tx, jobId, state)
   await summarise(tx, jobId, state, lastSeq)
   await reserve(tx, jobId, state)
   if (changedFrom !== undefined)
@@ -99,12 +112,17 @@ async function markCylinders(tx: ShopTx, jobId: string, state: JobState) {
   ]
   if (ids.length === 0) return
   const rows = await tx<
-    (Pick<CylinderRow, 'cylinderId' | 'refrigerant' | 'condition'> & { shared: boolean })[]
+    (Pick<CylinderRow, 'cylinderId' | 'refrigerant' | 'condition'> & { shared: boolean; judged: boolean })[]
   >`
     select c.cylinder_id, c.refrigerant, c.condition, exists (
         select 1 from movement m where m.to_cylinder = c.cylinder_id and m.job_id <> ${jobId}
           and m.booked_at >= (select min(o.booked_at) from movement o where o.job_id = ${jobId} and o.to_cylinder = c.cylinder_id)
-      ) as shared
+      ) as shared, exists (
+        select 1 from voucher v where v.kind in ('judge', 'recondition')
+          and v.body->>'cylinderId' = c.cylinder_id::text
+          and v.booked_at > (select max(o.booked_at) from movement o
+            where o.job_id = ${jobId} and c.cylinder_id in (o.to_cylinder, o.from_cylinder))
+      ) as judged
     from cylinder c where c.cylinder_id in ${tx(ids)}`
   const before = new Map(
     rows.map((row) => {
@@ -112,6 +130,7 @@ async function markCylinders(tx: ShopTx, jobId: string, state: JobState) {
       const ours =
         mark &&
         !row.shared &&
+        !row.judged &&
         mark.madeRefrigerant === row.refrigerant &&
         mark.madeCondition === row.condition
       return [row.cylinderId, ours ? { refrigerant: mark.wasRefrigerant, condition: mark.wasCondition } : row]
@@ -120,7 +139,8 @@ async function markCylinders(tx: ShopTx, jobId: string, state: JobState) {
   const effects = new Map(cylinderEffects(state, before).map((effect) => [effect.cylinderId, effect]))
   for (const row of rows) {
     const was = before.get(row.cylinderId)!
-    const effect = effects.get(row.cylinderId)
+    // A person has judged or freed it since this job last moved gas: only what is judged here counts any more.
+    const effect = row.judged ? judgedHere(state, row) : effects.get(row.cylinderId)
     const made = {
       refrigerant: effect?.refrigerant ?? was.refrigerant,
       condition: effect?.condition ? worse(effect.condition, was.condition) : was.condition,
@@ -137,6 +157,16 @@ async function markCylinders(tx: ShopTx, jobId: string, state: JobState) {
           made_condition = excluded.made_condition`
     else await tx`delete from cylinder_mark where job_id = ${jobId} and cylinder_id = ${row.cylinderId}`
   }
+}
+
+/** What the tape judges a cylinder's gas to be, where that is worse than it is marked. */
+function judgedHere(
+  state: JobState,
+  { cylinderId, condition }: Pick<CylinderRow, 'cylinderId' | 'condition'>,
+): CylinderEffect | undefined {
+  const judged = state.gas[cylinderId]
+  const worst = judged && worse(judged, condition)
+  return worst && worst !== condition ? { cylinderId, condition: worst } : undefined
 }
 
 async function reserve(tx: ShopTx, jobId: string, state: JobState) {
