@@ -65,7 +65,7 @@ test('on a phone: from the roof to the verdict, every target large enough for a 
   await page.getByRole('button', { name: 'End this transfer' }).click()
   await page.getByLabel(/self-purged/).check()
   await page.getByRole('button', { name: 'End it, not emptied' }).click()
-  await expect(page.getByRole('heading', { name: 'No plate to compare with' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Not emptied: this cannot be judged' })).toBeVisible()
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(PHONE.width)
   expectNoTrouble(page)
 })
