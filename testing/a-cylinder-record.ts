@@ -18,6 +18,7 @@ export const aCylinderRecord = (over: Partial<Cylinder> = {}): Cylinder => ({
   condition: 'clean',
   ownerCustomerId: null,
   balanceMg: 5_000_000,
+  offMg: 0,
   retired: false,
   reservedMg: 0,
   ...over,

@@ -21,6 +21,7 @@ export const jobCylinder = (over: Partial<JobCylinder> = {}): JobCylinder => ({
   version: 1,
   beforeMg: 3_000_000,
   keepsAt: '',
+  offAt: null,
   owner: null,
   ...over,
 })

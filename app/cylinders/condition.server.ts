@@ -1,4 +1,4 @@
-import { cylinderLimit, liquidLevel, testDate } from '#core/cylinders'
+import { cylinderLimit, liquidLevel, mostInMg, testDate } from '#core/cylinders'
 import { OutOfRangeError } from '#core/refrigerants'
 import { MG_PER_KG, ZERO_CELSIUS_K } from '#core/units'
 import type { CylinderRow } from '#db'
@@ -18,15 +18,17 @@ export function seen<T extends CylinderRow>(
 }
 
 function levelOf(cylinder: CylinderRow, marginPct: number): Omit<CylinderSight, 'tags'> {
-  const { refrigerant, balanceMg } = cylinder
+  const { refrigerant } = cylinder
+  // The fuller of books and scale: what is drawn must never look emptier than it may be.
+  const inItMg = mostInMg(cylinder)
   const found = cylinderLimit(cylinder, null, marginPct)
   if (found.kind === 'unknown' || refrigerant === null) return { level: 0 }
   const { limit } = found
-  const known = { share: balanceMg / limit.netMg, grossLimitMg: limit.grossMg, governs: limit.governs }
+  const known = { share: inItMg / limit.netMg, grossLimitMg: limit.grossMg, governs: limit.governs }
   try {
     const levelAt = (massMg: number) =>
       Math.max(0, Math.min(1, liquidLevel(massMg / MG_PER_KG, limit.volumeM3, refrigerant, ROOM_K)))
-    return { ...known, level: levelAt(balanceMg), limit: levelAt(limit.netMg) }
+    return { ...known, level: levelAt(inItMg), limit: levelAt(limit.netMg) }
   } catch (error) {
     // No liquid at room temperature: drawn without a level.
     if (error instanceof OutOfRangeError) return { ...known, level: 0 }
@@ -47,6 +49,7 @@ function tagsOf(cylinder: CylinderRow, share: number | undefined, today: string)
   if (cylinder.condition === 'doubtful') tags.push(['doubtful gas', 'amber'])
   if (cylinder.condition === 'mixed') tags.push(['mixed gas', 'limit'])
   if (cylinder.balanceMg < 0) tags.push(['books below zero', 'limit'])
+  if (cylinder.offMg !== 0) tags.push(['scale and books differ', 'amber'])
   if (cylinder.reservedMg > 0) tags.push(['reserved', 'copper'])
   return tags
 }

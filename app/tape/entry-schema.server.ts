@@ -10,6 +10,7 @@ import { readings } from './chapters/readings.server'
 import { recovery } from './chapters/recovery.server'
 import { transfer } from './chapters/transfer.server'
 import { verdicts } from './chapters/verdicts.server'
+import { watches } from './chapters/watches.server'
 
 /** What each kind may say, in today's version: older bodies are brought there first. */
 const BODIES: Schemas<EntryBodies> = {
@@ -21,6 +22,7 @@ const BODIES: Schemas<EntryBodies> = {
   ...oil,
   ...charge,
   ...readings,
+  ...watches,
   ...verdicts,
 }
 

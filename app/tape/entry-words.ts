@@ -10,6 +10,7 @@ import { readings } from './chapters/readings.words'
 import { recovery } from './chapters/recovery.words'
 import { transfer } from './chapters/transfer.words'
 import { verdicts } from './chapters/verdicts.words'
+import { watches } from './chapters/watches.words'
 import type { AllWords, Say } from './chapters/words'
 
 const WORDS: AllWords = {
@@ -21,6 +22,7 @@ const WORDS: AllWords = {
   ...oil,
   ...charge,
   ...readings,
+  ...watches,
   ...verdicts,
 }
 

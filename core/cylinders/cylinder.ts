@@ -25,7 +25,17 @@ export interface Cylinder {
   /** null: the shop's own. */
   ownerCustomerId: string | null
   balanceMg: number
+  /** What a scale saw more (or less) in it than the books, not explained yet, mg; 0: they agree. */
+  offMg: number
   retired: boolean
   /** Room that other jobs in hand count on. */
   reservedMg: number
 }
+
+/** The most that may be in it: the books, or the scale where it saw more. Room is reckoned from this. */
+export const mostInMg = ({ balanceMg, offMg }: Pick<Cylinder, 'balanceMg' | 'offMg'>) =>
+  balanceMg + Math.max(0, offMg)
+
+/** The least that may be in it: the books, or the scale where it saw less. What it can give is reckoned from this. */
+export const leastInMg = ({ balanceMg, offMg }: Pick<Cylinder, 'balanceMg' | 'offMg'>) =>
+  balanceMg + Math.min(0, offMg)

@@ -1,7 +1,7 @@
 import { refrigerant as factsOf } from '../refrigerants'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '../units'
 import { quantity, type Reason } from '../verdict'
-import type { Cylinder } from './cylinder'
+import { type Cylinder, leastInMg, mostInMg } from './cylinder'
 import { neededPressurePa } from './fill'
 import { cylinderLimit, type LimitRefusal } from './limit'
 import { testDate } from './test-date'
@@ -43,6 +43,7 @@ export type FitnessCode =
   | 'not-enough'
   | 'empty'
   | 'used-gas'
+  | 'scale-and-books-differ'
 export type FitnessReason = Reason<FitnessCode>
 
 export interface Fitness {
@@ -90,6 +91,7 @@ export function mayTake(cylinder: Cylinder, request: TakeRequest): Fitness {
     })
   else if (room && room.roomMg <= 0) refuse('full')
   if (request.massMg === null) warnings.push({ code: 'amount-unknown' })
+  if (cylinder.offMg !== 0) warnings.push({ code: 'scale-and-books-differ' })
 
   return { refusals, warnings, ...room }
 }
@@ -107,13 +109,14 @@ export function mayGive(
   if (cylinder.refrigerant !== request.refrigerant)
     refusals.push({ code: cylinder.refrigerant ? 'other-refrigerant' : 'empty' })
   else if (cylinder.balanceMg <= 0) refusals.push({ code: 'empty' })
-  else if (request.massMg !== null && request.massMg > cylinder.balanceMg)
+  else if (request.massMg !== null && request.massMg > leastInMg(cylinder))
     warnings.push({ code: 'not-enough' })
   if (cylinder.condition === 'used') {
     if (cylinder.ownerCustomerId && cylinder.ownerCustomerId !== request.customerId)
       refusals.push({ code: 'other-owner' })
     else warnings.push({ code: 'used-gas' })
   }
+  if (cylinder.offMg !== 0) warnings.push({ code: 'scale-and-books-differ' })
   return { refusals, warnings }
 }
 
@@ -139,7 +142,7 @@ function roomFor(cylinder: Cylinder, request: TakeRequest, refusals: FitnessReas
   const found = cylinderLimit(cylinder, request.refrigerant, request.marginPct)
   if (found.kind === 'known')
     return {
-      roomMg: found.limit.netMg - cylinder.balanceMg - cylinder.reservedMg,
+      roomMg: found.limit.netMg - mostInMg(cylinder) - cylinder.reservedMg,
       grossLimitMg: found.limit.grossMg,
     }
   if (found.why !== 'one-way') refusals.push({ code: found.why })

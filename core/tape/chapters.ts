@@ -8,11 +8,12 @@ import { readings } from './chapters/readings'
 import { recovery } from './chapters/recovery'
 import { transfer } from './chapters/transfer'
 import { verdicts } from './chapters/verdicts'
+import { watches } from './chapters/watches'
 import type { Entry, EntryKind } from './entry'
 import { NewerEntryError } from './entry'
 
 /** In the order of the run sheet: the first that has something to say of what comes next has the word. */
-const LIST = { job, transfer, recovery, leakTest, evacuation, oil, charge, readings, verdicts }
+const LIST = { job, transfer, recovery, leakTest, evacuation, oil, charge, readings, watches, verdicts }
 
 export const CHAPTERS: Chapter<object, object>[] = Object.values(LIST) as Chapter<object, object>[]
 
@@ -26,6 +27,7 @@ export const KINDS: AllKinds = {
   ...oil.kinds,
   ...charge.kinds,
   ...readings.kinds,
+  ...watches.kinds,
   ...verdicts.kinds,
 }
 

@@ -28,7 +28,7 @@ export function checkNotes(state: JobState): {
     return { since, pressures: [], temperatures: [] }
   const moved = Math.max(-1, ...state.transfers.map((each) => each.order))
   const counts = ({ at, order, point }: PressureNote | TemperatureNote) =>
-    order > moved && at >= since && point !== 'cylinder'
+    order > moved && at >= since && point !== 'cylinder' && point !== 'test'
   return {
     since,
     pressures: state.pressureNotes.filter(counts),

@@ -1,4 +1,5 @@
 import type { Condition } from '../cylinders'
+import { startSlackMg } from './questions'
 import type { JobState } from './state'
 
 export interface CylinderEffect {
@@ -46,4 +47,30 @@ const WORSE: Condition[] = ['clean', 'used', 'doubtful', 'mixed']
 /** The worse of two conditions. */
 export function worse(a: Condition, b: Condition): Condition {
   return WORSE.indexOf(a) > WORSE.indexOf(b) ? a : b
+}
+
+/** How far a cylinder's first gross weight was from tare and books. */
+export interface WeighedOff {
+  cylinderId: string
+  at: number
+  /** Scale less books; 0: they agree as far as a scale can tell. */
+  offMg: number
+}
+
+/** The newest start on each cylinder whose scale and books can be compared: what they differ by is marked on the cylinder. */
+export function weighedOff(state: JobState): WeighedOff[] {
+  const newest = new Map<string, WeighedOff>()
+  for (const { cylinderId, startedAt, bookedMg, segments } of state.transfers) {
+    const first = segments[0]!
+    if (bookedMg === null || first.mode !== 'gross') continue
+    const offMg = first.firstMg - bookedMg
+    const before = newest.get(cylinderId)
+    if (!before || before.at <= startedAt)
+      newest.set(cylinderId, {
+        cylinderId,
+        at: startedAt,
+        offMg: Math.abs(offMg) > startSlackMg(bookedMg) ? offMg : 0,
+      })
+  }
+  return [...newest.values()]
 }

@@ -7,6 +7,7 @@ import type { ReadingsBodies } from './chapters/readings'
 import type { RecoveryBodies } from './chapters/recovery'
 import type { TransferBodies } from './chapters/transfer'
 import type { VerdictBodies } from './chapters/verdicts'
+import type { WatchBodies } from './chapters/watches'
 
 /** What each kind of entry says. Masses in whole mg, pressures absolute Pa, temperatures K, volumes mL. */
 export interface EntryBodies
@@ -19,6 +20,7 @@ export interface EntryBodies
     OilBodies,
     ChargeBodies,
     ReadingsBodies,
+    WatchBodies,
     VerdictBodies {}
 
 export type EntryKind = keyof EntryBodies

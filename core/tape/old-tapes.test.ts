@@ -2,13 +2,27 @@
 import { describe, expect, it } from 'vitest'
 import { bookings, type Entry, foldTape, KINDS, upcast, versionOf } from '.'
 import firstVersion from './old-tapes/v1.json' with { type: 'json' }
+import watches from './old-tapes/watches.json' with { type: 'json' }
+
+describe('the old tapes', () => {
+  it('have every kind of entry between them', () => {
+    const kinds = [...firstVersion, ...watches].map((entry) => entry.kind)
+    expect([...new Set(kinds)].sort()).toEqual(Object.keys(KINDS).sort())
+  })
+})
+
+describe('a tape with the first watches', () => {
+  it('folds as it did', () => {
+    expect(foldTape(watches as unknown as Entry[])).toMatchObject({
+      watches: [{ what: 'pull', startedAt: 1790000000000, endedAt: 1790000600000 }],
+      pressureNotes: [{ point: 'test', value: 1_101_325 }],
+      flags: [],
+    })
+  })
+})
 
 describe('a tape of version 1', () => {
   const entries = firstVersion as unknown as Entry[]
-  it('has every kind of entry', () => {
-    // A kind that is added later has a tape of its own version.
-    expect([...new Set(entries.map((e) => e.kind))].sort()).toEqual(Object.keys(KINDS).sort())
-  })
   it('is read into the bodies of today, step by step', () => {
     const [ended] = entries.filter((entry) => entry.kind === 'recovery-ended')
     expect(ended!.version).toBe(1)

@@ -7,6 +7,7 @@ import type { ReadingsSlice } from './chapters/readings'
 import type { RecoverySlice } from './chapters/recovery'
 import type { TransferSlice } from './chapters/transfer'
 import type { VerdictSlice } from './chapters/verdicts'
+import type { WatchSlice } from './chapters/watches'
 import type { Entry } from './entry'
 
 /** The usual order of a job's stages. Never a forced one: any may be entered at any time, and again. */
@@ -78,6 +79,7 @@ export interface JobState
     OilSlice,
     ChargeSlice,
     ReadingsSlice,
+    WatchSlice,
     VerdictSlice {}
 
 export function raise(state: JobState, code: FlagCode): void {

@@ -1,4 +1,4 @@
-import type { JobStatus, NextStep, Stage } from '#core/tape'
+import type { Clock, JobStatus, NextStep, Stage } from '#core/tape'
 import type { ShopTx } from '../connection'
 import { lock } from '../locks'
 
@@ -105,4 +105,21 @@ export async function jobsWaitingFor(
       join job_summary m on m.shop_id = r.shop_id and m.job_id = r.job_id
       left join system y on y.shop_id = r.shop_id and y.system_id = m.system_id
     where r.cylinder_id = ${cylinderId} order by j.number`
+}
+
+/** What runs in jobs against the clock. */
+export interface JobClocks {
+  jobId: string
+  number: number
+  title: string
+  clocks: Clock[]
+}
+
+/** The jobs in which something runs, the one begun last first. */
+export async function jobsWithClocks(tx: ShopTx, limit = 20): Promise<JobClocks[]> {
+  return tx<JobClocks[]>`
+    select m.job_id, j.number, coalesce(nullif(m.title, ''), y.name, '') as title, m.clocks
+    from job_summary m join job j on j.shop_id = m.shop_id and j.job_id = m.job_id
+      left join system y on y.shop_id = m.shop_id and y.system_id = m.system_id
+    where m.clocks <> '[]' order by m.last_at desc limit ${limit}`
 }

@@ -6,6 +6,7 @@ import {
   FOLD_VERSION,
   type JobState,
   reservations,
+  weighedOff,
   worse,
 } from '#core/tape'
 import { announce } from '../changes'
@@ -28,7 +29,10 @@ export async function settle(
 ): Promise<void> {
   const { jobId, lastSeq, userId, now } = job
   const changedFrom = await bookJob(tx, jobId, state, userId, now)
-  if (mark) await markCylinders(tx, jobId, state)
+  if (mark) {
+    await markCylinders(tx, jobId, state)
+    await markWeighedOff(tx, jobId, state)
+  }
   await summarise(tx, jobId, state, lastSeq)
   await reserve(tx, jobId, state)
   if (changedFrom !== undefined)
@@ -157,6 +161,22 @@ async function markCylinders(tx: ShopTx, jobId: string, state: JobState) {
           made_condition = excluded.made_condition`
     else await tx`delete from cylinder_mark where job_id = ${jobId} and cylinder_id = ${row.cylinderId}`
   }
+}
+
+/**
+ * What scale and books differ by stays marked on the cylinder: the newest comparison counts, whichever job made it. One
+ * that was struck goes with it.
+ */
+async function markWeighedOff(tx: ShopTx, jobId: string, state: JobState) {
+  const found = weighedOff(state)
+  await tx`
+    update cylinder set off_mg = 0, off_job = null
+    where off_job = ${jobId} and not (cylinder_id = any(${found.map((each) => each.cylinderId)}::uuid[]))`
+  for (const { cylinderId, at, offMg } of found)
+    await tx`
+      update cylinder set off_mg = ${offMg}, off_at = ${new Date(at)}, off_job = ${jobId}
+      where cylinder_id = ${cylinderId} and (off_at is null or off_job = ${jobId} or off_at < ${new Date(at)})
+        and (off_mg, off_at, off_job) is distinct from (${offMg}::bigint, ${new Date(at)}::timestamptz, ${jobId}::uuid)`
 }
 
 /** What the tape judges a cylinder's gas to be, where that is worse than it is marked. */

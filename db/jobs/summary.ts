@@ -1,4 +1,4 @@
-import { FOLD_VERSION, type JobState, nextStep } from '#core/tape'
+import { clocksOf, FOLD_VERSION, type JobState, nextStep } from '#core/tape'
 import type { ShopTx } from '../connection'
 
 /** Keeps the projection of a tape that lists read. */
@@ -21,16 +21,17 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
     flags: state.flags,
     emptied: state.episodes.some((each) => each.emptiedAt !== undefined && !each.unaccounted),
     runningOn: [...new Set(running.map((each) => each.cylinderId))],
+    clocks: tx.json(clocksOf(state, null) as never),
     openedAt: new Date(state.openedAt),
     lastAt: new Date(state.lastAt),
     closedAt: state.closedAt === undefined ? null : new Date(state.closedAt),
   }
   await tx`
     insert into job_summary (shop_id, job_id, fold_version, last_seq, status, stage, next, title, system_id, refrigerant,
-      recovered_mg, charged_mg, target_mg, waiting_for, flags, emptied, running_on, opened_at, last_at, closed_at)
+      recovered_mg, charged_mg, target_mg, waiting_for, flags, emptied, running_on, clocks, opened_at, last_at, closed_at)
     values (current_shop(), ${jobId}, ${row.foldVersion}, ${row.lastSeq}, ${row.status}, ${row.stage}, ${row.next},
       ${row.title}, ${row.systemId}, ${row.refrigerant}, ${row.recoveredMg}, ${row.chargedMg}, ${row.targetMg},
-      ${row.waitingFor}, ${row.flags}, ${row.emptied}, ${row.runningOn}::uuid[], ${row.openedAt}, ${row.lastAt},
+      ${row.waitingFor}, ${row.flags}, ${row.emptied}, ${row.runningOn}::uuid[], ${row.clocks}, ${row.openedAt}, ${row.lastAt},
       ${row.closedAt})
     on conflict (shop_id, job_id) do update set ${tx(row)}`
 }

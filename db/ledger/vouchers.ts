@@ -7,7 +7,8 @@ import { type CylinderRow, cylinderOf } from '../cylinders'
 import { lock } from '../locks'
 import { book } from './movements'
 
-export type VoucherKind = 'opening' | 'purchase' | 'shipment' | 'reweigh' | 'retire' | 'recondition' | 'judge'
+export type VoucherKind =
+  'opening' | 'purchase' | 'shipment' | 'reweigh' | 'retire' | 'recondition' | 'judge' | 'explain'
 
 export interface VoucherRequest {
   /** Made in the browser: sending it twice books once. */
@@ -67,17 +68,35 @@ export async function bookShipment(tx: ShopTx, request: VoucherRequest & { massM
 
 /** A cylinder weighed again: the books follow the scale, the difference stays visible as unexplained. */
 export async function bookReweigh(tx: ShopTx, request: VoucherRequest & { grossMg: number }): Promise<void> {
-  await once(tx, 'reweigh', request, { grossMg: request.grossMg }, (cylinder) => {
+  await once(tx, 'reweigh', request, { grossMg: request.grossMg }, async (cylinder) => {
     const contentsMg = request.grossMg - cylinder.tareMg
     if (contentsMg < -SCALE_SIGMA_MG * 10)
       throw new VoucherError(
         'That is less than the empty cylinder weighs: check the scale and the stamped tare.',
       )
+    await agree(tx, cylinder.cylinderId, request.at)
     const differenceMg = Math.max(0, contentsMg) - cylinder.balanceMg
     if (differenceMg === 0) return []
     const own = place('cylinder', cylinder.cylinderId)
     const [from, to] = differenceMg > 0 ? [place('unexplained'), own] : [own, place('unexplained')]
     return [moved(request, cylinder, from, to, Math.abs(differenceMg), 'weighed')]
+  })
+}
+
+/** Scale and books are said to agree from a time on: what an older start saw says nothing any more. */
+async function agree(tx: ShopTx, cylinderId: string, at: Date) {
+  await tx`update cylinder set off_mg = 0, off_job = null, off_at = ${at} where cylinder_id = ${cylinderId}`
+}
+
+/**
+ * Why scale and books did not agree: a hose that pulled, another collar. The books stay as they are.
+ * @throws VoucherError without a reason
+ */
+export async function bookExplanation(tx: ShopTx, request: VoucherRequest): Promise<void> {
+  if (request.text.trim() === '') throw new VoucherError('Write why: others reckon with what is in it.')
+  await once(tx, 'explain', request, {}, async (cylinder) => {
+    await agree(tx, cylinder.cylinderId, request.at)
+    return []
   })
 }
 

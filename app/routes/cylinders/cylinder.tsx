@@ -110,6 +110,14 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
                 )}
                 . {limitLink && <Link to={limitLink}>How the limit comes about</Link>}
               </p>
+              {cylinder.offMg !== 0 && (
+                <p className="mb-1 field-error">
+                  The scale saw {show('weight', Math.abs(cylinder.offMg))}{' '}
+                  {cylinder.offMg > 0 ? 'more' : 'less'} in it
+                  {cylinder.offAt && ` on ${day(cylinder.offAt, timeZone)}`}. Room is reckoned from the fuller
+                  of the two until it is weighed again, or somebody says why.
+                </p>
+              )}
               {jobs.map((job) => (
                 <p key={job.jobId} className="mb-1">
                   <Link to={`/jobs/${job.jobId}`}>

@@ -17,6 +17,7 @@ interface VoucherFormsProps {
 
 const TITLES: Record<Voucher['kind'], string> = {
   reweigh: 'Re-weigh',
+  explain: 'Say why scale and books differ',
   purchase: 'Bought gas in it',
   shipment: 'Ship to a reclaimer',
   recondition: 'Emptied and evacuated: free for another gas',
@@ -28,6 +29,7 @@ const TITLES: Record<Voucher['kind'], string> = {
 export function VoucherForms({ cylinder, refused }: VoucherFormsProps) {
   const kinds: Voucher['kind'][] = [
     'reweigh',
+    ...(cylinder.offMg !== 0 ? (['explain'] as const) : []),
     ...(cylinder.kind === 'virgin' || cylinder.kind === 'one-way' ? (['purchase'] as const) : []),
     'shipment',
     ...(cylinder.kind !== 'one-way' && cylinder.refrigerant ? (['recondition'] as const) : []),
@@ -98,6 +100,12 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
             help={`The books have ${show('weight', cylinder.balanceMg)} in it.`}
           />
         )}
+        {kind === 'explain' && (
+          <p className="mb-0">
+            The scale saw {show('weight', Math.abs(cylinder.offMg))} {cylinder.offMg > 0 ? 'more' : 'less'}{' '}
+            than tare and books say. The books stay as they are: re-weigh it where gas is missing or too much.
+          </p>
+        )}
         {kind === 'retire' && cylinder.balanceMg > 0 && (
           <SelectField
             name="rest"
@@ -117,15 +125,18 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
             options={Object.entries(CONDITION_WORDS)}
           />
         )}
-        {(kind === 'retire' || kind === 'recondition' || kind === 'judge') && error && (
+        {['retire', 'recondition', 'judge', 'explain'].includes(kind) && error && (
           <div className="field-error">{error}</div>
         )}
         <Field
           name="text"
           label={
-            { purchase: 'Supplier, invoice', shipment: 'Reclaimer, papers', judge: 'How it was found out' }[
-              kind as string
-            ] ?? 'Remark'
+            {
+              purchase: 'Supplier, invoice',
+              shipment: 'Reclaimer, papers',
+              judge: 'How it was found out',
+              explain: 'Why: a hose that hung on it, another cap, a worn collar',
+            }[kind as string] ?? 'Remark'
           }
           value={refused?.typed.text}
           maxLength={500}

@@ -2,6 +2,7 @@ import Joi from 'joi'
 import type { Condition } from '#core/cylinders'
 import {
   bookArrival,
+  bookExplanation,
   bookJudgement,
   bookRecondition,
   bookRetirement,
@@ -33,7 +34,7 @@ export interface Voucher {
   text?: string
 }
 
-const KINDS = ['reweigh', 'purchase', 'shipment', 'retire', 'recondition', 'judge'] as const
+const KINDS = ['reweigh', 'purchase', 'shipment', 'retire', 'recondition', 'judge', 'explain'] as const
 
 const NEEDS_WEIGHT: string[] = ['reweigh', 'purchase', 'shipment']
 
@@ -64,7 +65,12 @@ export async function readVoucher(
             .required()
             .messages({ '*': 'Choose what it holds.' })
         : Joi.any().strip(),
-    text: kind === 'judge' ? text('how it was found out', 500).required() : text('a remark', 500),
+    text:
+      kind === 'judge'
+        ? text('how it was found out', 500).required()
+        : kind === 'explain'
+          ? text('why they differ', 500).required()
+          : text('a remark', 500),
   })
   const form = checkForm(typed, schema)
   if (form.refused)
@@ -96,6 +102,8 @@ export function bookVoucher(
       return bookRetirement(tx, { ...decided, rest: voucher.rest ?? 'reclaimer' })
     case 'recondition':
       return bookRecondition(tx, decided)
+    case 'explain':
+      return bookExplanation(tx, decided)
     case 'judge':
       return bookJudgement(tx, { ...decided, condition: voucher.condition! })
   }

@@ -4,7 +4,7 @@ import { oneOf, pressurePa, type Schemas } from './parts.server'
 
 export const readings: Schemas<ReadingsBodies> = {
   'pressure-noted': {
-    point: oneOf('low', 'high', 'cylinder').required(),
+    point: oneOf('low', 'high', 'cylinder', 'test').required(),
     pressurePa,
     atmospherePa: Joi.number().min(4e4).max(1.2e5),
   },

@@ -1,4 +1,4 @@
-import type { FlagCode, NoticeCode, RefusalCode, WeighingDoubt } from '#core/tape'
+import type { FlagCode, NoticeCode, RefusalCode, WeighingDoubt, WeightQuestion } from '#core/tape'
 
 /** Why a cylinder may not be used, or what to look at first: one sentence each, with what to do. */
 export const REASON_WORDS: Record<RefusalCode, string> = {
@@ -31,6 +31,8 @@ export const REASON_WORDS: Record<RefusalCode, string> = {
   'not-enough': 'It holds less than is wanted: have a second one ready.',
   empty: 'The books have nothing in it: take another, or re-weigh it.',
   'used-gas': 'It holds recovered gas: only for its owner, and only if it is clean.',
+  'scale-and-books-differ':
+    'Scale and books did not agree when it was weighed last: its room is reckoned from the fuller of the two. Re-weigh it, or say why.',
   'not-there': 'Keg has no such cylinder or system in this shop: reload the page and choose again.',
   'not-allowed':
     'You may only read here: ask a manager to let you write, then send it again, or let somebody else note it.',
@@ -64,6 +66,17 @@ export const DOUBT_WORDS: Record<WeighingDoubt, string> = {
   'minus-missing':
     'A zeroed scale goes below zero while charging: is the minus missing, or did gas flow back into the cylinder?',
   'negative-in-all': 'That is less than at the start, by a lot: is it the right cylinder, and gross or net?',
+}
+
+/** What is asked about a weight before it is noted: one line each. */
+export const QUESTION_WORDS: Record<WeightQuestion, string> = {
+  ...DOUBT_WORDS,
+  'wrong-way': 'That goes the wrong way: a slip, a hose that pulls, or gas flowing back?',
+  jump: 'That is more than the rate so far explains. Is it right?',
+  'negative-in-all': 'That is below the start. Right cylinder? Gross or net?',
+  'beyond-limit': 'That is past the limit of the cylinder. Is it right?',
+  'below-tare': 'That is less than the empty cylinder weighs. Is it right?',
+  'off-the-books': 'That is not what tare and books say. Right cylinder? Does a hose pull?',
 }
 
 /** What is noticed in readings that are there already; the numbers stand beside it. */

@@ -1,7 +1,7 @@
 import type { Condition, CylinderKind, FillRuleCode } from '#core/cylinders'
 import type { KnownBy, PlaceKind } from '#core/ledger'
 import type { TargetBasis } from '#core/charging'
-import type { JobStatus, LeakMethod, PressurePoint, TemperaturePoint } from '#core/tape'
+import type { Clock, JobStatus, LeakMethod, PressurePoint, TemperaturePoint, Watched } from '#core/tape'
 
 export const CYLINDER_KIND_WORDS: Record<CylinderKind, string> = {
   recovery: 'Recovery, refillable',
@@ -61,6 +61,7 @@ export const PRESSURE_POINT_WORDS: Record<PressurePoint, string> = {
   low: 'Low side',
   high: 'High side',
   cylinder: 'Cylinder pressure',
+  test: 'Nitrogen in the circuit',
 }
 
 export const TEMPERATURE_POINT_WORDS: Record<TemperaturePoint, string> = {
@@ -69,6 +70,20 @@ export const TEMPERATURE_POINT_WORDS: Record<TemperaturePoint, string> = {
   ambient: 'Ambient',
   cylinder: 'Cylinder',
   vent: 'Vent or room air',
+}
+
+export const WATCH_WORDS: Record<Watched, string> = {
+  pull: 'Low side watched',
+  nitrogen: 'Nitrogen hold',
+}
+
+/** What runs, in the strip of clocks. */
+export const CLOCK_WORDS: Record<Clock['what'], string> = {
+  hold: 'vacuum hold',
+  pull: 'low side watched',
+  nitrogen: 'nitrogen hold',
+  recover: 'recovering',
+  charge: 'charging',
 }
 
 export const TARGET_BASIS_WORDS: Record<TargetBasis, string> = {
@@ -84,6 +99,7 @@ export const VOUCHER_WORDS: Record<string, string> = {
   reweigh: 'Re-weigh',
   retire: 'Retired',
   recondition: 'Made free for another gas',
+  explain: 'Scale and books explained',
 }
 
 export const ROLE_WORDS = { manager: 'Manager', technician: 'Technician', trainee: 'Trainee (reads only)' }

@@ -1,7 +1,8 @@
 import type { Chapter } from '../chapter'
 import { checkNotes } from '../check-readings'
 
-export type PressurePoint = 'low' | 'high' | 'cylinder'
+/** test: nitrogen in the circuit. */
+export type PressurePoint = 'low' | 'high' | 'cylinder' | 'test'
 export type TemperaturePoint = 'suction' | 'liquid' | 'ambient' | 'cylinder' | 'vent'
 
 export interface ReadingsBodies {

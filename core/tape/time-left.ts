@@ -1,0 +1,47 @@
+import { type NotedWeight, timeLeft, type TimeLeft } from '../recovery'
+import { MG_PER_KG } from '../units'
+import type { Reference } from './in-system'
+import { recoveredEpisode } from './episodes'
+import { expectedMass, toGoMg } from './judge'
+import type { JobState } from './state'
+import type { Transfer } from './weighings'
+
+/** Three weights are needed before anything can be said. */
+const LEAST_WEIGHTS = 3
+
+/**
+ * How long a running transfer still takes, from its last scale's weights: to what is expected, or to the target;
+ * undefined: too few weights.
+ */
+export function transferTimeLeft(
+  state: JobState,
+  transfer: Transfer,
+  reference: Reference,
+): TimeLeft | undefined {
+  const points = movedOnLastScale(transfer)
+  if (points.length < LEAST_WEIGHTS) return undefined
+  const last = points.at(-1)!.massKg
+  const left = transfer.use === 'charge' ? toGoMg(state, reference) : stillInMg(state, reference)
+  return timeLeft(points, left === undefined ? undefined : last + Math.max(0, left) / MG_PER_KG)
+}
+
+/** What should still be in the system that is being recovered from. */
+function stillInMg(state: JobState, reference: Reference): number | undefined {
+  const expected = expectedMass(state, reference)
+  if (!expected) return undefined
+  return expected.massMg - (recoveredEpisode(state)?.recoveredMg ?? 0)
+}
+
+function movedOnLastScale({ weighings, segments, use }: Transfer): NotedWeight[] {
+  const index = segments.length - 1
+  const unsigned = !segments[index]!.signed && use === 'charge' && segments[index]!.mode === 'net'
+  const points: NotedWeight[] = []
+  for (const { at, weightMg, segment, doubt } of weighings) {
+    if (segment !== index || doubt) continue
+    const massKg = (use === 'recover' ? weightMg : unsigned ? Math.abs(weightMg) : -weightMg) / MG_PER_KG
+    // Of two at one time the later one counts.
+    if (points.length > 0 && at / 1000 <= points.at(-1)!.atS) points.pop()
+    points.push({ atS: at / 1000, massKg })
+  }
+  return points
+}
