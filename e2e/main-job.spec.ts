@@ -104,8 +104,7 @@ for (const who of ['metric', 'us'] as const)
 
     // The end of the recovery: how the amount compares with what should have been there.
     await page.getByLabel(/has self-purged/).check()
-    await page.getByLabel(/stays there/).check()
-    await page.getByRole('button', { name: 'End the recovery' }).click()
+    await page.getByRole('button', { name: 'Empty, and it stays down' }).click()
     await expect(
       page.getByRole('heading', { name: 'What came out is what should have been in there' }),
     ).toBeVisible()
@@ -205,7 +204,7 @@ test('quick start from the roof: gas, cylinder, start weight, go; the system lat
   await page.getByLabel('Label of the cylinder on the scale').fill(label)
   await page.getByLabel('Start weight').fill('26 lb 7 oz')
   await page.getByRole('button', { name: 'Go', exact: true }).dblclick()
-  await expect(page.getByText(`Recovered into ${label}`)).toBeVisible()
+  await expect(page.getByRole('heading', { name: `R-410A into ${label}` })).toBeVisible()
 
   // Weights by the quick-entry line.
   await page.keyboard.press('e')

@@ -84,6 +84,7 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
     closed: !mayWrite || state.status === 'closed',
     cylinderOf: (id) => cylinders.find((c) => c.cylinderId === id),
     learn: () => {},
+    wholeJob: () => {},
   }
   const html = renderToStaticMarkup(
     <MemoryRouter>

@@ -12,6 +12,7 @@ const row = (over: Partial<CylinderRow> = {}): CylinderRow => ({
   version: 1,
   keepsAt: '',
   owner: null,
+  offAt: null,
   ...over,
 })
 

@@ -50,7 +50,8 @@ interface Lane {
  * One for the whole page; without a connection it tries again by itself. What is refused is set aside, never dropped.
  */
 export class Outbox {
-  #userId: string
+  /** Whose entries it sends. */
+  readonly userId: string
   #userName: string
   #waiting = new Map<string, WaitingEntry>()
   #aside = new Map<string, EntryAside>()
@@ -63,7 +64,7 @@ export class Outbox {
   #kept = true
 
   constructor(userId: string, userName = '') {
-    this.#userId = userId
+    this.userId = userId
     this.#userName = userName
   }
 
@@ -87,7 +88,7 @@ export class Outbox {
 
   /** Shows the entries at once, keeps them on the device, then sends them. */
   async put(jobId: string, entries: Entry[]): Promise<void> {
-    const [userId, userName] = [this.#userId, this.#userName]
+    const [userId, userName] = [this.userId, this.#userName]
     const kept = entries.map((entry) => ({ entryId: entry.entryId, jobId, userId, userName, entry }))
     for (const each of kept) this.#waiting.set(each.entryId, each)
     this.#changed()
@@ -130,14 +131,14 @@ export class Outbox {
     const { waiting, aside } = await allKept()
     const others = new Map<string, Snapshot['others'][number]>()
     for (const each of waiting)
-      if (each.userId === this.#userId) {
+      if (each.userId === this.userId) {
         if (!this.#waiting.has(each.entryId)) this.#waiting.set(each.entryId, each)
       } else {
         const known = others.get(each.userId) ?? { name: each.userName || 'somebody else', count: 0 }
         others.set(each.userId, { ...known, count: known.count + 1 })
       }
     for (const each of aside)
-      if (each.userId === this.#userId || each.userId === '') this.#aside.set(each.entryId, each)
+      if (each.userId === this.userId || each.userId === '') this.#aside.set(each.entryId, each)
     this.#others = [...others.values()]
   }
 
@@ -190,7 +191,7 @@ export class Outbox {
       if (next.length === 0 || this.#stopped) return
       const answer = await post(
         jobId,
-        this.#userId,
+        this.userId,
         next.map((each) => each.entry),
       )
       if (this.#stopped) return

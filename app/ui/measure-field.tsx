@@ -57,7 +57,7 @@ export function MeasureInput(props: MeasureInputProps) {
   )
 }
 
-function Readings({
+export function Readings({
   measured,
   choose,
 }: {

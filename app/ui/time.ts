@@ -30,3 +30,12 @@ export function duration(seconds: number): string {
   if (h > 0) return `${h} h ${String(m).padStart(2, '0')} min`
   return m > 0 ? `${m} min ${String(s).padStart(2, '0')} s` : `${s} s`
 }
+
+/** A time to come as a range in whole minutes: `4 to 11 min`, `less than 2 min`, `12 min or more`. */
+export function minutesRange(leastS: number, mostS: number): string {
+  const least = Math.max(0, Math.floor(leastS / 60))
+  if (!Number.isFinite(mostS)) return `${Math.max(1, least)} min or more`
+  const most = Math.max(1, Math.ceil(mostS / 60))
+  if (least === 0) return `less than ${most} min`
+  return least === most ? `${most} min` : `${least} to ${most} min`
+}

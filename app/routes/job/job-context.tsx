@@ -13,6 +13,8 @@ export interface OpenJob {
   closed: boolean
   cylinderOf: (cylinderId: string) => JobCylinder | undefined
   learn: (cylinder: JobCylinder) => void
+  /** On a phone: from the scale face to everything else of the job. */
+  wholeJob: () => void
 }
 
 export const JobContext = createContext<OpenJob | undefined>(undefined)

@@ -1,11 +1,13 @@
 import { useCallback, useMemo, useState } from 'react'
-import { nextStep, type Stage } from '#core/tape'
+import { Button } from 'react-bootstrap'
+import { nextStep, openTransfer, type Stage } from '#core/tape'
 import { idOf } from '~/form/ids.server'
 import { keepLastGood } from '~/live/last-good'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'
 import { STAGE_OF_NEXT } from '~/wording/en'
 import '~/styles/job.scss'
+import '~/styles/face.scss'
 import type { Route } from './+types/job'
 import { JobHead } from './head'
 import { JobContext } from './job-context'
@@ -35,6 +37,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
   const tape = useTape(data.jobId, data)
   const { state } = tape
   const [stage, setStage] = useState<Stage>(() => STAGE_OF_NEXT[nextStep(state)])
+  const [whole, setWhole] = useState(false)
   const [learned, setLearned] = useState<JobCylinder[]>([])
   useReferenceData(tape.confirmed)
 
@@ -51,21 +54,39 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
     closed: finished || !data.mayWrite,
     cylinderOf: (cylinderId: string) => cylinders.get(cylinderId),
     learn,
+    wholeJob: useCallback(() => setWhole(true), []),
   }
+  const transfer = openTransfer(state)
+  // The minutes when gas moves: on a phone the scale face has the screen for itself.
+  const inHand =
+    transfer !== undefined && !whole && stage === (transfer.use === 'recover' ? 'recover' : 'charge')
   return (
     <OnSite altitudeM={data.system?.altitudeM}>
       <JobContext value={job}>
-        <JobHead />
-        <MassStrip />
-        <div className="job">
-          <RunSheet stage={stage} open={setStage} />
-          <div className="stack">
-            <RefusedEntries />
-            <NextLine stage={stage} open={setStage} />
-            <StagePanel stage={stage} />
-            <StripChart />
+        <div className={inHand ? 'job-page in-hand' : 'job-page'}>
+          <JobHead />
+          {transfer && !inHand && (
+            <Button
+              className="face-back btn-big"
+              onClick={() => {
+                setWhole(false)
+                setStage(transfer.use === 'recover' ? 'recover' : 'charge')
+              }}
+            >
+              Back to the scale
+            </Button>
+          )}
+          <MassStrip />
+          <div className="job">
+            <RunSheet stage={stage} open={setStage} />
+            <div className="stack">
+              <RefusedEntries />
+              <NextLine stage={stage} open={setStage} />
+              <StagePanel stage={stage} />
+              <StripChart />
+            </div>
+            <TapeList waiting={tape.waiting} older={tape.older} loadOlder={tape.loadOlder} />
           </div>
-          <TapeList waiting={tape.waiting} older={tape.older} loadOlder={tape.loadOlder} />
         </div>
       </JobContext>
     </OnSite>

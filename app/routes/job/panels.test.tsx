@@ -49,11 +49,11 @@ describe('Prepare', () => {
 describe('Recover', () => {
   it('shows total, gross weight and limit while it runs', () => {
     const text = panel('recover', [started(), weighed(16_500_000)])
-    expect(text).toContain('Recovered into Gull 1 1.500 kg')
+    expect(text).toContain('R-410A into Gull 1 Recovered, this pull 1.500 kg')
     expect(text).toContain('Gross now 16.500 kg')
     expect(text).toContain('never past 29.280 kg')
     expect(text).toContain('room for 12.780 kg more')
-    expect(text).toContain('Between the last two')
+    expect(text).toContain('Last rate 1.500 kg/min')
   })
   it('reads in pounds for whoever works in them', () => {
     const text = panel('recover', [started(), weighed(16_500_000)], { units: US_UNITS })
@@ -61,10 +61,12 @@ describe('Recover', () => {
     expect(text).toContain('never past 64 lb 8.75 oz')
   })
   it('warns near the limit, and alarms past it', () => {
-    expect(panel('recover', [started(), weighed(28_500_000)])).toContain(
-      'Near the limit, next cylinder ready: room for 780 g more',
+    expect(panel('recover', [started(), weighed(28_500_000)])).toMatch(
+      /room for 780 g more .* Near the limit: have the next cylinder ready\. Next cylinder/,
     )
-    expect(panel('recover', [started(), weighed(29_500_000)])).toContain('220 g past the limit: stop')
+    expect(panel('recover', [started(), weighed(29_500_000)])).toMatch(
+      /220 g past the limit: stop, .* Next cylinder/,
+    )
   })
   it('says when no limit can be known', () => {
     const text = panel('recover', [started()], { cylinders: [jobCylinder({ waterCapacityMg: null })] })

@@ -2,9 +2,16 @@ import { TZDate } from '@date-fns/tz'
 import { type FormEvent, useState } from 'react'
 import { Button, InputGroup } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
+import { askAboutWeight, openTransfer } from '#core/tape'
+import { serverNow } from '~/tape/device'
+import { type Draft, draft } from '~/tape/use-tape'
 import { useReadersUnits } from '~/ui/reader'
+import { useOnScale } from './face/bounds'
+import { Question } from './face/question'
+import { useQuestion } from './face/use-question'
 import { useJob } from './job-context'
 import { parseQuick, QUICK_HELP } from './quick-grammar'
+import { useWordsTyped } from './stages/use-figure'
 
 /** One line for everything, for whoever has a keyboard. */
 export function QuickLine() {
@@ -13,16 +20,45 @@ export function QuickLine() {
   const [search] = useSearchParams()
   // Carried here from the slide rule: written out, and noted when it is pressed.
   const carried = search.get('line') ?? ''
-  const [{ line, now }, setTyped] = useState({ line: carried, now: data.loadedAt })
+  const [kept, keep] = useWordsTyped('quick entry')
+  const [takenUp, setTakenUp] = useState(carried === '')
+  const line = takenUp ? kept : carried
+  const [now, setNow] = useState(data.loadedAt)
   const [help, setHelp] = useState(false)
-  const setLine = (next: string) => setTyped(typedNow(next))
+  const setLine = (next: string) => {
+    setTakenUp(true)
+    keep(next)
+    setNow(clock())
+  }
   const parse = parseQuick(line, { state, reading, now, todayAt: timeOfToday(data.shop.timeZone, now) })
 
+  const transfer = openTransfer(state)
+  const on = useOnScale(transfer)
+  const written = parse.kind === 'ready' && parse.at === undefined ? parse.drafts[0]! : undefined
+  const weightMg =
+    written?.kind === 'weight-noted' ? (written.body as { weightMg: number }).weightMg : undefined
+  const { question, mayNote, forget } = useQuestion(
+    weightMg,
+    (mg) => transfer && on && askAboutWeight(transfer, { at: serverNow(state), weightMg: mg }, on.bounds),
+  )
   const submit = (event: FormEvent) => {
     event.preventDefault()
     if (parse.kind !== 'ready') return
-    note(parse.drafts, parse.at)
+    if (weightMg !== undefined && !mayNote(weightMg)) return
+    done(parse.drafts, parse.at)
+  }
+  const weigh = (mg: number) =>
+    done([
+      draft('weight-noted', {
+        runId: transfer!.transferId,
+        weightMg: mg,
+        on: transfer!.segments.at(-1)!.openedBy,
+      }),
+    ])
+  const done = (drafts: Draft[], at?: number) => {
+    note(drafts, at)
     setLine('')
+    forget()
     // Only what stands in the address bar: going there would load the page, and want a connection.
     if (carried) window.history.replaceState(window.history.state, '', window.location.pathname)
   }
@@ -53,7 +89,11 @@ export function QuickLine() {
         </Button>
       </InputGroup>
       <div id="quick-echo" className="echo" aria-live="polite">
-        {parse.kind === 'ready' && parse.echo}
+        {question && weightMg !== undefined ? (
+          <Question asked={question} instead={weigh} confirm={() => weigh(weightMg)} />
+        ) : (
+          parse.kind === 'ready' && parse.echo
+        )}
         {parse.kind === 'wrong' && <span className="field-error">{parse.message}</span>}
         {parse.kind === 'choose' && (
           <>
@@ -82,7 +122,7 @@ export function QuickLine() {
   )
 }
 
-const typedNow = (line: string) => ({ line, now: Date.now() })
+const clock = () => Date.now()
 
 function timeOfToday(timeZone: string, now: number) {
   return (hours: number, minutes: number) => {

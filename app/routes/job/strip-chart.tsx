@@ -61,7 +61,7 @@ export function StripChart() {
   if (!worthIt) return null
   return (
     <section
-      className="sheet"
+      className="sheet strip-chart-sheet"
       aria-label="Strip chart of weight and vacuum; every point stands on the tape too"
     >
       {failed ? (

@@ -68,15 +68,16 @@ export const DOUBT_WORDS: Record<WeighingDoubt, string> = {
   'negative-in-all': 'That is less than at the start, by a lot: is it the right cylinder, and gross or net?',
 }
 
-/** What is asked about a weight before it is noted: one line each. */
+/** What is asked about a weight before it is noted: short enough to stand beside its answers on a phone. */
 export const QUESTION_WORDS: Record<WeightQuestion, string> = {
-  ...DOUBT_WORDS,
-  'wrong-way': 'That goes the wrong way: a slip, a hose that pulls, or gas flowing back?',
-  jump: 'That is more than the rate so far explains. Is it right?',
-  'negative-in-all': 'That is below the start. Right cylinder? Gross or net?',
-  'beyond-limit': 'That is past the limit of the cylinder. Is it right?',
-  'below-tare': 'That is less than the empty cylinder weighs. Is it right?',
-  'off-the-books': 'That is not what tare and books say. Right cylinder? Does a hose pull?',
+  'wrong-way': 'The wrong way: a hose, or backflow?',
+  jump: 'A jump: really so much?',
+  'zeroed-again': 'Zeroed again?',
+  'minus-missing': 'Is the minus missing?',
+  'negative-in-all': 'Below the start: gross or net?',
+  'beyond-limit': 'Past the limit: really so much?',
+  'below-tare': 'Below the tare: really so little?',
+  'off-the-books': 'Not what tare and books say',
 }
 
 /** What is noticed in readings that are there already; the numbers stand beside it. */

@@ -17,10 +17,10 @@ import { useShow, Value } from '~/ui/reader'
 import { TARGET_BASIS_WORDS } from '~/wording/en'
 import { useGiveVerdict } from '../give-verdict'
 import { useJob, useJudging } from '../job-context'
+import { ScaleFace } from '../face/scale-face'
 import { VerdictOf } from '../verdict-of'
 import { CylinderChoice } from './cylinder-choice'
 import { AccountForGas } from './notices'
-import { Running } from './running'
 import { StartTransfer } from './start-transfer'
 import { StepList } from './step-list'
 import { useFigure } from './use-figure'
@@ -34,11 +34,11 @@ const TARGET_REASONS: Record<TargetReason, string> = {
 
 /** By weight: a target, a cylinder on the scale, and a stop weight to watch. */
 export function Charge() {
-  const { state, closed } = useJob()
+  const { state, closed, wholeJob } = useJob()
   const transfer = openTransfer(state)
   if (!state.refrigerant) return <p className="mb-0">Say first which refrigerant it is, under Prepare.</p>
   if (transfer?.use === 'recover') return <p className="mb-0">A recovery is running: end it first.</p>
-  if (transfer) return <Running transfer={transfer} />
+  if (transfer) return <ScaleFace transfer={transfer} leave={wholeJob} />
   const now = state.episodes.at(-1)!
   const charged = now.charges > 0 && now.emptiedAt === undefined
   const chosen = charged || state.chosen.some((each) => each.use === 'charge')
@@ -152,7 +152,7 @@ function TargetLine() {
 function ChooseTarget() {
   const { state, note } = useJob()
   const show = useShow()
-  const own = useFigure('weight')
+  const own = useFigure('weight', 'target')
   const judging = useJudging()
   const { trade } = judging
   const targets = targetsFor(state, judging)

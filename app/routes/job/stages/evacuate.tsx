@@ -17,7 +17,7 @@ import { useFigure } from './use-figure'
 /** Air and moisture out: the gauge decides, not the clock; then a hold with the pump valved off. */
 export function Evacuate() {
   const { state, note, closed } = useJob()
-  const gauge = useFigure('vacuum')
+  const gauge = useFigure('vacuum', 'vacuum gauge')
   const last = state.vacuum.at(-1)
   const hold = runningHold(state)
   const give = useGiveVerdict()

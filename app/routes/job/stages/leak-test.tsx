@@ -5,12 +5,14 @@ import { draft } from '~/tape/use-tape'
 import { clockTime } from '~/ui/time'
 import { LEAK_METHOD_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
+import { StartWatch } from '../start-watch'
+import { useWordsTyped } from './use-figure'
 
 /** Each search with its method and what it found; searches repeat. */
 export function LeakTest() {
   const { state, note, closed, data } = useJob()
   const [method, setMethod] = useState<LeakMethod>('nitrogen')
-  const [text, setText] = useState('')
+  const [text, setText] = useWordsTyped('leak words')
   const found = (leak: boolean) => {
     note([draft('leak-checked', { method, found: leak, text: text.trim() })])
     setText('')
@@ -62,6 +64,8 @@ export function LeakTest() {
               Leak found
             </Button>
           </div>
+          <h3 className="mb-0">Nitrogen hold</h3>
+          <StartWatch what="nitrogen" />
           <p className="quiet mb-0">
             With nitrogen note the temperature at both ends: a few degrees look like a leak. A fine leak needs
             a long test.

@@ -5,7 +5,7 @@ import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow } from '~/ui/reader'
 import { useJob } from '../job-context'
-import { useFigure } from './use-figure'
+import { useFigure, useWordsTyped } from './use-figure'
 
 type Direction = 'out' | 'parts' | 'in'
 const DIRECTIONS: [Direction, string][] = [
@@ -20,8 +20,8 @@ export function Oil() {
   const { state, data, note, closed } = useJob()
   const show = useShow()
   const [direction, setDirection] = useState<Direction>('out')
-  const [text, setText] = useState('')
-  const amount = useFigure('volume')
+  const [text, setText] = useWordsTyped('oil words')
+  const amount = useFigure('volume', 'oil')
   const { outMl, partsMl, inMl, dueMl } = oilBalance(state.oil.outMl, state.oil.partsMl, state.oil.inMl)
   const steps = injectorSteps(Math.max(0, dueMl), STEP_ML)
 

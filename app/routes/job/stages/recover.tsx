@@ -7,15 +7,17 @@ import { Value } from '~/ui/reader'
 import { NOTICE_WORDS } from '~/wording/en'
 import { expectedIn, useJob } from '../job-context'
 import { useGiveVerdict } from '../give-verdict'
+import { ScaleFace, WANTS_NEXT } from '../face/scale-face'
+import { StartWatch } from '../start-watch'
 import { VerdictOf } from '../verdict-of'
 import { CylinderChoice } from './cylinder-choice'
 import { noticed, Notices } from './notices'
-import { Running } from './running'
 import { StartTransfer } from './start-transfer'
+import { useWordsTyped } from './use-figure'
 
 /** Gas out of the system into a cylinder on the scale, as often as it takes. */
 export function Recover() {
-  const { state, data, closed } = useJob()
+  const { state, data, closed, wholeJob } = useJob()
   const transfer = openTransfer(state)
   const now = state.episodes.at(-1)!
   // Once gas has gone in again, another recovery begins: the last one's figures stay above.
@@ -30,8 +32,17 @@ export function Recover() {
   const chosen =
     state.chosen.some((each) => each.use === 'recover') ||
     state.transfers.some((each) => each.use === 'recover')
+  const [wantsNext] = useWordsTyped(WANTS_NEXT)
+  // One that was chosen and not used yet is the next.
+  const planned = state.chosen.some(
+    (each) =>
+      each.use === 'recover' &&
+      !state.transfers.some((one) => one.use === 'recover' && one.cylinderId === each.cylinderId),
+  )
+  const expected = expectedIn(data, state)
+  const leftMg = expected ? Math.max(0, expected.massMg - state.recoveredMg) : null
   if (transfer?.use === 'charge') return <p className="mb-0">A charge is running: end it first.</p>
-  if (transfer) return <Running transfer={transfer} />
+  if (transfer) return <ScaleFace transfer={transfer} leave={wholeJob} />
   if (!state.refrigerant) return <p className="mb-0">Say first which refrigerant it is, under Prepare.</p>
   return (
     <>
@@ -39,9 +50,23 @@ export function Recover() {
       {recoveredEpisode(state) && <Total />}
       <VerdictOf about="recovery" />
       {!closed && chosen && (
-        <details key={String(again)} open={again || (!ended && !pulled)} className="stack">
+        <details
+          key={`${again} ${wantsNext}`}
+          open={again || (!ended && !pulled) || wantsNext === 'yes'}
+          className="stack"
+        >
           <summary className="h3">{pulled ? 'Another pull' : 'Start'}</summary>
-          <StartTransfer use="recover" />
+          {wantsNext === 'yes' && !planned ? (
+            <CylinderChoice use="recover" wantedMg={leftMg} />
+          ) : (
+            <StartTransfer use="recover" />
+          )}
+          {pulled && (planned || wantsNext !== 'yes') && (
+            <details>
+              <summary>Into another cylinder</summary>
+              <CylinderChoice use="recover" wantedMg={leftMg} />
+            </details>
+          )}
         </details>
       )}
       {!closed && !ended && !chosen && (
@@ -80,7 +105,6 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
   const give = useGiveVerdict()
   const against = noticed(data, state).some((each) => each.code === 'low-above-level')
   const [purged, setPurged] = useState(stepDone(state, 'self-purged'))
-  const [stays, setStays] = useState(false)
   const end = (how: RecoveryEndKind) => {
     const ended = draft('recovery-ended', { how })
     note([
@@ -117,23 +141,26 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
         checked={purged}
         onChange={(event) => setPurged(event.target.checked)}
       />
-      <Form.Check
-        id="stays-down"
-        label="The system is at the required level and stays there (valve shut, 5 to 10 minutes watched)"
-        checked={stays}
-        onChange={(event) => setStays(event.target.checked)}
-      />
-      {stays && against && (
+      {against && (
         <p className="field-error mb-0" role="status">
           {NOTICE_WORDS['low-above-level']} Pull again, or note what it reads now.
         </p>
       )}
       <div className="row-of">
-        <Button className="btn-big" disabled={!purged} onClick={() => end(stays ? 'emptied' : 'not-emptied')}>
-          {stays ? 'End the recovery' : 'End it, not emptied'}
+        <Button className="btn-big" disabled={!purged} onClick={() => end('emptied')}>
+          Empty, and it stays down
         </Button>
-        {!purged && <span className="quiet">No verdict before the machine is purged.</span>}
+        <Button
+          className="btn-big"
+          variant="outline-primary"
+          disabled={!purged}
+          onClick={() => end('not-emptied')}
+        >
+          Stop here: not empty yet
+        </Button>
       </div>
+      {!purged && <span className="quiet">No verdict before the machine is purged.</span>}
+      <StartWatch what="pull" />
     </fieldset>
   )
 }

@@ -1,14 +1,14 @@
-import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { draft } from '~/tape/use-tape'
 import { useJob } from '../job-context'
+import { useWordsTyped } from './use-figure'
 import { AccountForGas } from './notices'
 import { StepList } from './step-list'
 
 /** What was done, and the parts: they change charge and oil. */
 export function Repair() {
   const { note, closed } = useJob()
-  const [text, setText] = useState('')
+  const [text, setText] = useWordsTyped('repair words')
   return (
     <>
       <AccountForGas />

@@ -1,19 +1,21 @@
 import { type FormEvent, useState, useSyncExternalStore } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import type { Use, WeighMode } from '#core/tape'
+import { grossLimitMg } from '#core/cylinders'
+import { askAboutStart, type Use, type WeighMode } from '#core/tape'
 import { newId } from '~/tape/device'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow, Value } from '~/ui/reader'
 import { REASON_WORDS } from '~/wording/en'
+import { Question } from '../face/question'
+import { WANTS_NEXT } from '../face/scale-face'
+import { useQuestion } from '../face/use-question'
 import { useJob } from '../job-context'
 import { contentsBeforeMg } from './contents'
 import { DivisionField, divisionOf } from './division-field'
-import { useFigure } from './use-figure'
+import { useFigure, useWordsTyped } from './use-figure'
 
 const SCALE_KEY = 'keg-scale'
-/** Further off than this from tare and books, someone should look before gas moves. */
-const WORTH_SAYING_MG = 100_000
 
 const never = () => () => {}
 const rememberedScale = () => localStorage.getItem(SCALE_KEY) ?? ''
@@ -32,18 +34,27 @@ export function StartTransfer({ use }: { use: Use }) {
   const [typedScale, setScale] = useState<string>()
   const remembered = useSyncExternalStore(never, rememberedScale, () => '')
   const scale = typedScale ?? remembered
-  const weight = useFigure('weight')
-  const hose = useFigure('weight')
+  const weight = useFigure('weight', `start ${use}`)
+  const hose = useFigure('weight', `hose ${use}`)
+  const [, setWantsNext] = useWordsTyped(WANTS_NEXT)
   const [division, setDivision] = useState('')
   const cylinder = cylinderId ? cylinderOf(cylinderId) : undefined
+  const booksMg = cylinder ? cylinder.tareMg + contentsBeforeMg(cylinder, state.transfers) : 0
+  const limitMg = cylinder && grossLimitMg(cylinder, state.refrigerant, data.shop.marginPct)
+  const { question, mayNote } = useQuestion(
+    mode === 'gross' ? weight.value : undefined,
+    (weightMg) =>
+      cylinder && askAboutStart(use, weightMg, { tareMg: cylinder.tareMg, bookedMg: booksMg, limitMg }),
+  )
   if (!cylinderId || !cylinder) return null
 
-  const booksMg = cylinder.tareMg + contentsBeforeMg(cylinder, state.transfers)
   const offMg = mode === 'gross' && weight.value !== undefined ? weight.value - booksMg : 0
-  const start = (event: FormEvent) => {
+  const submit = (event: FormEvent) => {
     event.preventDefault()
     const weightMg = mode === 'net' ? (weight.value ?? 0) : weight.want()
-    if (weightMg === undefined) return
+    if (weightMg !== undefined && (mode === 'net' || mayNote(weightMg))) start(weightMg)
+  }
+  const start = (weightMg: number) => {
     localStorage.setItem(SCALE_KEY, scale.trim())
     const hoseMg = use === 'charge' && !hose.empty ? hose.want() : undefined
     if (use === 'charge' && !hose.empty && hoseMg === undefined) return
@@ -60,9 +71,12 @@ export function StartTransfer({ use }: { use: Use }) {
         ...(hoseMg === undefined ? {} : { hoseMg: Math.max(0, hoseMg) }),
       }),
     ])
+    weight.clear()
+    hose.clear()
+    setWantsNext('')
   }
   return (
-    <form onSubmit={start} className="stack" style={{ gap: '0.75rem' }}>
+    <form onSubmit={submit} className="stack" style={{ gap: '0.75rem' }}>
       <div className="form-grid">
         <Form.Group className="field">
           <Form.Label htmlFor={`cylinder-${use}`}>Cylinder on the scale</Form.Label>
@@ -127,10 +141,14 @@ export function StartTransfer({ use }: { use: Use }) {
           {REASON_WORDS['in-use']}
         </p>
       )}
-      {Math.abs(offMg) > WORTH_SAYING_MG && (
+      {question && weight.value !== undefined && (
+        <Question asked={question} instead={start} confirm={() => start(weight.value!)} />
+      )}
+      {question?.code === 'off-the-books' && (
         <p className="mb-0 field-error" role="status">
           {show('weight', Math.abs(offMg))} {offMg > 0 ? 'more' : 'less'} than tare and books say. Does a hose
-          pull, does something lean on the platform, is it the right cylinder? You can start all the same.
+          pull, does something lean on the platform, is it the right cylinder? Room is reckoned from the
+          fuller of the two until it is weighed again or explained.
         </p>
       )}
       <div>

@@ -59,12 +59,12 @@ function Readings() {
   const { pressures: pressureNotes, temperatures: temperatureNotes } = checkNotes(state)
   const reading = useReadersUnits()
   const show = useShow()
-  const low = useFigure('pressure')
-  const high = useFigure('pressure')
-  const suction = useFigure('temperature')
-  const liquid = useFigure('temperature')
-  const ambient = useFigure('temperature')
-  const vent = useFigure('temperature')
+  const low = useFigure('pressure', 'check low')
+  const high = useFigure('pressure', 'check high')
+  const suction = useFigure('temperature', 'check suction')
+  const liquid = useFigure('temperature', 'check liquid')
+  const ambient = useFigure('temperature', 'check ambient')
+  const vent = useFigure('temperature', 'check vent')
   const pressures: [PressurePoint, typeof low][] = [
     ['low', low],
     ['high', high],

@@ -1,0 +1,38 @@
+import { grossLimitMg } from '#core/cylinders'
+import { type GrossBounds, type OnTheScale, onTheScale, type Transfer } from '#core/tape'
+import { useJob } from '../job-context'
+import { contentsBeforeMg } from '../stages/contents'
+
+export interface CylinderOnScale {
+  bounds: GrossBounds & { grossMg: number }
+  scale: OnTheScale
+  /** How full it is against its limit; undefined: no limit is known. */
+  share: number | undefined
+}
+
+/** The cylinder of a running transfer, as it stands on its scale; undefined: it is not known here. */
+export function useOnScale(transfer: Transfer | undefined): CylinderOnScale | undefined {
+  const { state, data, cylinderOf } = useJob()
+  if (!transfer) return undefined
+  const cylinder = cylinderOf(transfer.cylinderId)
+  if (!cylinder) return undefined
+  const earlier = state.transfers.slice(0, state.transfers.indexOf(transfer))
+  const contentsMg = contentsBeforeMg(cylinder, earlier)
+  const limitMg = grossLimitMg(cylinder, state.refrigerant, data.shop.marginPct)
+  const scale = onTheScale(transfer, {
+    tareMg: cylinder.tareMg,
+    contentsBeforeMg: contentsMg,
+    grossLimitMg: limitMg,
+  })
+  return {
+    bounds: {
+      tareMg: cylinder.tareMg,
+      limitMg,
+      bookedMg: cylinder.tareMg + contentsMg,
+      grossMg: scale.grossMg,
+    },
+    scale,
+    share:
+      limitMg === undefined ? undefined : (scale.grossMg - cylinder.tareMg) / (limitMg - cylinder.tareMg),
+  }
+}

@@ -1,0 +1,172 @@
+import { inSystemNow, stopReadingMg, toGoMg, type Transfer } from '#core/tape'
+import { useShow } from '~/ui/reader'
+import { useJob, useJudging } from '../job-context'
+import { useOnScale } from './bounds'
+import { TimeLeft } from './time-left'
+
+const NEAR = 0.9
+
+/** The total, or what still has to go in, and what it counts against. */
+export function Figures({ transfer }: { transfer: Transfer }) {
+  const { state, cylinderOf } = useJob()
+  const judging = useJudging()
+  const show = useShow()
+  const left = transfer.use === 'charge' ? toGoMg(state, judging) : undefined
+  const stopMg = stopReadingMg(state, transfer, judging)
+  const rate = rateMgPerMin(transfer)
+  return (
+    <div className="face-figures">
+      <h3 className="face-what">
+        <span className="gas">{state.refrigerant ?? 'Gas not named'}</span>{' '}
+        <span className="quiet">{transfer.use === 'recover' ? 'into' : 'from'}</span>{' '}
+        {cylinderOf(transfer.cylinderId)?.label ?? 'the cylinder'}
+      </h3>
+      <div className="face-heroes">
+        <div>
+          <div className="quiet">
+            {left !== undefined
+              ? 'Still to go in'
+              : transfer.use === 'recover'
+                ? 'Recovered, this pull'
+                : 'Charged'}
+          </div>
+          <div className="hero" aria-live="polite">
+            {show('weight', left ?? transfer.amountMg)}
+          </div>
+        </div>
+        <div className="face-side">
+          {stopMg !== undefined && (
+            <div>
+              <span className="quiet">Close the valve when the scale shows</span>{' '}
+              <strong className="big digits">{show('weight', stopMg)}</strong>
+            </div>
+          )}
+          {rate !== undefined && (
+            <div>
+              <span className="quiet">Last rate</span>{' '}
+              <strong className="digits">{show('weight', rate)}/min</strong>
+            </div>
+          )}
+          <TimeLeft transfer={transfer} />
+        </div>
+      </div>
+      <Reckoned transfer={transfer} />
+    </div>
+  )
+}
+
+/** How what is still to go in was reckoned, where it was not weighed. */
+function Reckoned({ transfer }: { transfer: Transfer }) {
+  const { state } = useJob()
+  const show = useShow()
+  const now = inSystemNow(state, useJudging())
+  if (transfer.use === 'recover')
+    return transfer.gaps.map(({ segment, gapMg }) => (
+      <p key={segment} className="quiet mb-0">
+        The two scales differ by {show('weight', Math.abs(gapMg))}: the second reads{' '}
+        {gapMg > 0 ? 'more' : 'less'}.
+      </p>
+    ))
+  return (
+    <>
+      {now.kind === 'not-known' && (
+        <p className="quiet mb-0">
+          Not emptied in this job, and nobody knows what was in it: there is no stop weight. Only{' '}
+          {show('weight', now.changeMg)} was added.
+        </p>
+      )}
+      {(now.kind === 'from-books' || now.kind === 'from-plate') && (
+        <p className="quiet mb-0">
+          Reckoned from what {now.kind === 'from-books' ? 'the books' : 'the plate'} had in it.
+        </p>
+      )}
+      {transfer.plannedHoseMg > 0 && (
+        <p className="quiet mb-0">
+          The stop weight leaves {show('weight', transfer.plannedHoseMg)} for the hose.
+        </p>
+      )}
+    </>
+  )
+}
+
+/** Gross weight, limit and what is left, right above where the next weight goes; alarms with what to do beside them. */
+export function LimitBar({ transfer }: { transfer: Transfer }) {
+  const show = useShow()
+  const on = useOnScale(transfer)
+  if (!on || on.scale.limitMg === undefined || on.scale.leftMg === undefined || on.share === undefined)
+    return (
+      <p className="field-error mb-0">
+        No gross limit is known for this cylinder: enter its stamps under Cylinders.
+      </p>
+    )
+  const { grossMg, limitMg, leftMg } = on.scale
+  const over = leftMg < 0
+  return (
+    <div className="limit">
+      <div className={`limit-bar ${over ? 'over' : on.share > NEAR ? 'near' : ''}`} aria-hidden>
+        <div style={{ width: `${Math.min(100, Math.max(0, 100 * on.share))}%` }} />
+      </div>
+      <div className="face-limits">
+        <span>
+          <span className="quiet">Gross now</span>{' '}
+          <strong className="digits">{show('weight', grossMg)}</strong>
+        </span>
+        {!over && (
+          <span>
+            <span className="quiet">room for</span>{' '}
+            <strong className="digits">{show('weight', leftMg)}</strong>{' '}
+            <span className="visually-hidden">more</span>
+          </span>
+        )}
+        <span>
+          <span className="quiet">never past</span>{' '}
+          <strong className="digits">{show('weight', limitMg)}</strong>
+        </span>
+      </div>
+    </div>
+  )
+}
+
+export interface Alarm {
+  text: string
+  /** What can be done about it at once. */
+  action?: 'next-cylinder' | 'finish'
+}
+
+/** What must be seen now, the worst first. */
+export function useAlarms(transfer: Transfer): Alarm[] {
+  const { state, data } = useJob()
+  const show = useShow()
+  const on = useOnScale(transfer)
+  const left = toGoMg(state, useJudging())
+  const alarms: Alarm[] = []
+  const recovering = transfer.use === 'recover'
+  if (recovering && on?.scale.leftMg !== undefined && on.share !== undefined) {
+    if (on.scale.leftMg < 0)
+      alarms.push({
+        text: `${show('weight', -on.scale.leftMg)} past the limit: stop, close the cylinder, take some out again. Overfilled it bursts when it warms.`,
+        action: 'next-cylinder',
+      })
+    else if (on.share > NEAR)
+      alarms.push({
+        text: 'Near the limit: have the next cylinder ready.',
+        action: 'next-cylinder',
+      })
+  }
+  if (!recovering && left !== undefined && left < 0)
+    alarms.push({
+      text: `${show('weight', -left)} more than the target is in it: close the cylinder.`,
+      action: 'finish',
+    })
+  if (data.busy.includes(transfer.cylinderId))
+    alarms.push({
+      text: 'A transfer of another job runs on this cylinder at the same time: end one of them, and correct it.',
+    })
+  return alarms
+}
+
+function rateMgPerMin(transfer: Transfer): number | undefined {
+  const [before, last] = transfer.weighings.slice(-2)
+  if (!before || !last || before.segment !== last.segment || last.at - before.at < 5_000) return undefined
+  return Math.abs(last.weightMg - before.weightMg) / ((last.at - before.at) / 60_000)
+}

@@ -1,0 +1,76 @@
+import { type FormEvent, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import type { Transfer, WeighMode } from '#core/tape'
+import { draft } from '~/tape/use-tape'
+import { MeasureInput } from '~/ui/measure-field'
+import { useJob } from '../job-context'
+import { DivisionField, divisionOf } from '../stages/division-field'
+import { useFigure, useWordsTyped } from '../stages/use-figure'
+
+/** The cylinder goes on another scale: its first weight there. */
+export function OtherScale({ transfer, done }: { transfer: Transfer; done: () => void }) {
+  const { note } = useJob()
+  const weight = useFigure('weight', 'other scale')
+  const [scale, setScale] = useWordsTyped('other scale name')
+  const [mode, setMode] = useState<WeighMode>('gross')
+  const [division, setDivision] = useState('')
+  const [valveShut, setValveShut] = useState(false)
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    const weightMg = mode === 'net' ? (weight.value ?? 0) : weight.want()
+    if (weightMg === undefined) return
+    note([
+      draft('scale-changed', {
+        runId: transfer.transferId,
+        scale: scale.trim(),
+        mode,
+        weightMg,
+        ...divisionOf(division),
+        ...(valveShut && mode === 'gross' ? { valveShut } : {}),
+      }),
+    ])
+    weight.clear()
+    setScale('')
+    done()
+  }
+  return (
+    <form onSubmit={submit} className="stack face-other" style={{ gap: '0.5rem' }}>
+      <MeasureInput {...weight.field} hero autoFocus label="The other scale shows" />
+      <div className="form-grid">
+        <Form.Group className="field">
+          <Form.Label htmlFor="other-scale">Which scale</Form.Label>
+          <Form.Control
+            id="other-scale"
+            value={scale}
+            maxLength={80}
+            onChange={(e) => setScale(e.target.value)}
+          />
+        </Form.Group>
+        <Form.Group className="field">
+          <Form.Label htmlFor="other-mode">It shows</Form.Label>
+          <Form.Select id="other-mode" value={mode} onChange={(e) => setMode(e.target.value as WeighMode)}>
+            <option value="gross">gross: the whole cylinder</option>
+            <option value="net">net: zeroed with it on</option>
+          </Form.Select>
+        </Form.Group>
+        <DivisionField id="other-division" value={division} onChange={setDivision} />
+      </div>
+      {mode === 'gross' && (
+        <Form.Check
+          id="valve-shut"
+          label="The valve was shut between the two: what they differ by is how far the scales disagree"
+          checked={valveShut}
+          onChange={(event) => setValveShut(event.target.checked)}
+        />
+      )}
+      <div className="row-of">
+        <Button type="submit" className="btn-big">
+          Go on with this scale
+        </Button>
+        <Button variant="outline-secondary" onClick={done}>
+          Back
+        </Button>
+      </div>
+    </form>
+  )
+}

@@ -1,0 +1,304 @@
+import { type FormEvent, useEffect, useRef, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { askAboutWeight, type Transfer } from '#core/tape'
+import { serverNow } from '~/tape/device'
+import { type Draft, draft } from '~/tape/use-tape'
+import { unitBeside } from '~/ui/measure'
+import { MeasureInput, Readings } from '~/ui/measure-field'
+import { useReadersUnits, useShow } from '~/ui/reader'
+import { DOUBT_WORDS, QUESTION_WORDS } from '~/wording/en'
+import { useJob } from '../job-context'
+import { pressureDraft } from '../pressure-draft'
+import { useFigure, useWordsTyped } from '../stages/use-figure'
+import { useOnScale } from './bounds'
+import { Figures, LimitBar, useAlarms } from './figures'
+import { LastNotes } from './last-notes'
+import { OtherScale } from './other-scale'
+import { Pad } from './pad'
+import { Question } from './question'
+import { ReadingKeys, READINGS } from './readings'
+import { useQuestion } from './use-question'
+
+/** Set while the last cylinder was ended in order to go on with the next. */
+export const WANTS_NEXT = 'wants the next cylinder'
+
+/** What the pad writes: the next weight, the last one, or a reading by its label. */
+type Asked = 'weigh' | 'end' | { label: string }
+
+/** The minutes when gas moves: one figure, one field, one key. */
+export function ScaleFace({ transfer, leave }: { transfer: Transfer; leave: () => void }) {
+  const { closed } = useJob()
+  const [scale, setScale] = useState(false)
+  const [asked, setAsked] = useState<Asked>('weigh')
+  const [, setWantsNext] = useWordsTyped(WANTS_NEXT)
+  const swipe = useSwipe(leave)
+  const alarms = useAlarms(transfer)
+  const finish = (next: boolean) => {
+    setWantsNext(next ? 'yes' : '')
+    setScale(false)
+    setAsked('end')
+  }
+  return (
+    <div className="scale-face" {...swipe}>
+      <Button variant="outline-secondary" className="face-leave" onClick={leave}>
+        Whole job
+      </Button>
+      <Figures transfer={transfer} />
+      <div className="face-limit">
+        {transfer.use === 'recover' && <LimitBar transfer={transfer} />}
+        {alarms.map(({ text, action }) => (
+          <div key={text} className="face-alarm" role="alert">
+            <span>{text}</span>
+            {action && !closed && asked !== 'end' && (
+              <Button variant="danger" onClick={() => finish(action === 'next-cylinder')}>
+                {action === 'next-cylinder' ? 'Next cylinder' : 'Finish'}
+              </Button>
+            )}
+          </div>
+        ))}
+        <LastDoubt transfer={transfer} />
+      </div>
+      {!closed &&
+        (scale ? (
+          <OtherScale transfer={transfer} done={() => setScale(false)} />
+        ) : (
+          <Entering
+            key={transfer.transferId}
+            transfer={transfer}
+            asked={asked}
+            setAsked={setAsked}
+            finish={finish}
+            otherScale={() => setScale(true)}
+          />
+        ))}
+    </div>
+  )
+}
+
+interface EnteringProps {
+  transfer: Transfer
+  asked: Asked
+  setAsked: (asked: Asked) => void
+  finish: (next: boolean) => void
+  otherScale: () => void
+}
+
+function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringProps) {
+  const { state, note } = useJob()
+  const show = useShow()
+  const reading = useReadersUnits()
+  const input = useRef<HTMLInputElement>(null)
+  const point =
+    typeof asked === 'object' ? READINGS.find((each) => each.label === asked.label)!.asked : undefined
+  const kind = point?.kind ?? 'weight'
+  const place = typeof asked === 'object' ? asked.label : asked
+  const figure = useFigure(kind, `${transfer.transferId} ${place}`)
+  const hose = useFigure('weight', `${transfer.transferId} hose`)
+  const on = useOnScale(transfer)
+  const { transferId: runId, use, segments } = transfer
+  const segment = segments.at(-1)!
+  const { question, mayNote, forget } = useQuestion(
+    kind === 'weight' ? figure.value : undefined,
+    (weightMg) => on && askAboutWeight(transfer, { at: serverNow(state), weightMg }, on.bounds),
+  )
+
+  useEffect(() => {
+    // Where the next number goes; a field that somebody types in keeps the focus.
+    const active = document.activeElement
+    if (!active || active === document.body || active.closest('.scale-face')) input.current?.focus()
+  }, [asked])
+
+  const wrote = () => {
+    figure.clear()
+    forget()
+    setAsked('weigh')
+    input.current?.focus()
+  }
+  const write = (weightMg: number) => {
+    if (asked === 'end') {
+      const hoseMg = hose.empty ? undefined : hose.want()
+      if (!hose.empty && hoseMg === undefined) return
+      const left = use === 'charge' && hoseMg !== undefined ? { hoseMg: Math.max(0, hoseMg) } : {}
+      note([draft('run-ended', { runId, weightMg, on: segment.openedBy, ...left })])
+      hose.clear()
+    } else note([draft('weight-noted', { runId, weightMg, on: segment.openedBy })])
+    wrote()
+  }
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    const value = figure.want()
+    if (value === undefined) return input.current?.focus()
+    if (!point) return mayNote(value) ? write(value) : input.current?.focus()
+    note([readingDraft(value)])
+    wrote()
+  }
+  const readingDraft = (value: number): Draft =>
+    point!.kind === 'pressure'
+      ? pressureDraft(point!.point, value, reading)
+      : draft('temperature-noted', { point: point!.point, tempK: value })
+  const zeroedAgain = (weightMg: number) => {
+    const { scale, divisionMg } = segment
+    note([
+      draft('scale-changed', {
+        runId,
+        scale,
+        mode: 'net',
+        weightMg,
+        ...(divisionMg === null ? {} : { divisionMg }),
+      }),
+    ])
+    wrote()
+  }
+  const label = point
+    ? (asked as { label: string }).label
+    : asked === 'end'
+      ? 'Final weight on the scale'
+      : 'The scale shows'
+  const { measured } = figure
+  return (
+    <>
+      <form className="face-entry" onSubmit={submit}>
+        <div className="face-field">
+          <label htmlFor="face-figure">
+            {label}
+            {segment.mode === 'net' && !point && ', net'}
+          </label>
+          <input
+            id="face-figure"
+            ref={input}
+            className="form-control"
+            value={figure.field.value}
+            onChange={(event) => figure.setText(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key !== 'Escape') return
+              if (asked === 'weigh') event.currentTarget.blur()
+              else setAsked('weigh')
+            }}
+            inputMode="none"
+            autoComplete="off"
+            autoCapitalize="off"
+            spellCheck={false}
+            maxLength={40}
+            aria-describedby="face-echo"
+          />
+          <span className="unit">{unitBeside(kind, reading.units)}</span>
+        </div>
+        <div id="face-echo" className="face-echo" aria-live="polite">
+          {question && figure.value !== undefined ? (
+            <Question
+              asked={question}
+              instead={write}
+              confirm={() => write(figure.value!)}
+              zeroedAgain={question.code === 'zeroed-again' ? () => zeroedAgain(figure.value!) : undefined}
+              withMinus={question.code === 'minus-missing' ? () => write(-figure.value!) : undefined}
+            />
+          ) : measured.kind === 'choose' ? (
+            <Readings measured={measured} choose={figure.setText} />
+          ) : measured.kind === 'wrong' ? (
+            <span className="field-error">{measured.message}</span>
+          ) : measured.kind === 'one' ? (
+            measured.echo
+          ) : figure.field.error ? (
+            <span className="field-error">{figure.field.error}</span>
+          ) : asked === 'end' ? (
+            <Button type="button" onClick={() => write(segment.lastMg)}>
+              It still shows {show('weight', segment.lastMg)}
+            </Button>
+          ) : (
+            <span className="quiet">
+              Scale showed {show('weight', segment.lastMg)} {segment.mode === 'net' && 'net'}
+            </span>
+          )}
+        </div>
+        {asked === 'end' && (
+          <p className="quiet mb-0 face-hint">
+            {use === 'recover'
+              ? 'After the self-purge: machine and hoses still hold 30 to 350 g.'
+              : 'Cylinder shut, hoses swallowed.'}
+          </p>
+        )}
+        {asked === 'end' && use === 'charge' && (
+          <MeasureInput {...hose.field} label="Left in the hoses (may stay empty)" />
+        )}
+        <Pad
+          kind={kind}
+          units={reading.units}
+          minus={kind === 'temperature' || (kind === 'weight' && segment.mode === 'net')}
+          text={figure.field.value}
+          setText={figure.setText}
+          input={input}
+          action={
+            asked === 'end'
+              ? { label: 'End', name: 'End this transfer' }
+              : point
+                ? { label: 'Note', name: 'Note the reading' }
+                : { label: 'Note', name: 'Note weight' }
+          }
+        />
+      </form>
+      <ReadingKeys
+        transfer={transfer}
+        chosen={point && (asked as { label: string }).label}
+        choose={(next) => setAsked(next === undefined ? 'weigh' : { label: next })}
+      />
+      <LastNotes
+        transfer={transfer}
+        giveBack={(text) => {
+          setAsked('weigh')
+          if (asked === 'weigh' && figure.empty) figure.setText(text)
+        }}
+      />
+      <div className="face-actions">
+        {asked === 'end' ? (
+          <Button variant="outline-secondary" onClick={() => setAsked('weigh')}>
+            Back
+          </Button>
+        ) : (
+          <>
+            {use === 'recover' && (
+              <Button variant="outline-primary" onClick={() => finish(true)}>
+                Next cylinder
+              </Button>
+            )}
+            <Button variant="outline-primary" onClick={() => finish(false)}>
+              Finish …
+            </Button>
+            <Button variant="outline-secondary" onClick={otherScale}>
+              Other scale …
+            </Button>
+          </>
+        )}
+      </div>
+    </>
+  )
+}
+
+/** What the last weight may be instead of what it says, as long as it is the last. */
+function LastDoubt({ transfer }: { transfer: Transfer }) {
+  const { doubt } = transfer.weighings.at(-1)!
+  if (!doubt) return null
+  return (
+    <p className="field-error mb-0 face-doubt" role="status" title={DOUBT_WORDS[doubt]}>
+      {QUESTION_WORDS[doubt]} If it was a slip, undo it.
+    </p>
+  )
+}
+
+const SWIPE_PX = 80
+
+/** A finger drawn across the face, either way, leads to the whole job. */
+function useSwipe(leave: () => void) {
+  const from = useRef<{ x: number; y: number }>(undefined)
+  return {
+    onTouchStart: (event: React.TouchEvent) => {
+      const touch = event.touches[0]!
+      from.current = event.touches.length === 1 ? { x: touch.clientX, y: touch.clientY } : undefined
+    },
+    onTouchEnd: (event: React.TouchEvent) => {
+      const touch = event.changedTouches[0]!
+      if (!from.current) return
+      const [x, y] = [Math.abs(touch.clientX - from.current.x), Math.abs(touch.clientY - from.current.y)]
+      if (x > SWIPE_PX && x > 2 * y) leave()
+    },
+  }
+}
