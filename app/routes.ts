@@ -13,7 +13,7 @@ export default [
     index('routes/bench/bench.tsx'),
     ...prefix('jobs', [
       index('routes/jobs/jobs.tsx'),
-      route('new', 'routes/jobs/new.tsx'),
+      route('new', 'routes/jobs/new/new.tsx'),
       route(':jobId', 'routes/job/job.tsx'),
       route(':jobId/tape', 'routes/job/tape-resource.ts'),
       route(':jobId/label', 'routes/job/label.tsx'),

@@ -1,4 +1,4 @@
-import type { Condition, Cylinder } from '#core/cylinders'
+import { type Condition, type Cylinder, nearLabels } from '#core/cylinders'
 import type { ShopTx } from './connection'
 import { lock } from './locks'
 
@@ -95,14 +95,40 @@ export async function cylindersThatMayTake(tx: ShopTx, refrigerant: string): Pro
     order by c.cylinder_id limit 10000`
 }
 
-/** Those in use whose label has this in it, the shortest labels first. */
+const FOUND = 12
+
+/** Those in use whose label is like this, the likest first: `gul 4` finds Gull 4. */
 export async function findCylinders(
   tx: ShopTx,
   label: string,
   jobId: string | null = null,
 ): Promise<CylinderRow[]> {
-  return tx<CylinderRow[]>`
-    ${SELECT(tx, jobId)} ${where(tx, { label })} order by length(c.label), lower(c.label) limit 12`
+  const like = (text: string) => `%${text.replace(/[\\%_]/g, '\\$&')}%`
+  const whole = await tx<CylinderRow[]>`
+    ${SELECT(tx, jobId)} ${where(tx, { label })} order by length(c.label), lower(c.label) limit ${FOUND}`
+  if (whole.length > 0 || label.trim() === '') return whole
+  // Not as it was typed: whatever shares a letter pair or a number with it, and then by likeness.
+  const parts = [...label.toLowerCase().matchAll(/\p{L}{2}|\p{N}+/gu)].map(([part]) => like(part))
+  if (parts.length === 0) return []
+  const some = await tx<CylinderRow[]>`
+    ${SELECT(tx, jobId)} where c.retired_at is null and c.label ilike any(${parts}) order by length(c.label) limit 400`
+  return nearLabels(some, label).slice(0, FOUND)
+}
+
+/**
+ * Recovery cylinders and tanks that somebody is likely to take next: those that they filled last, then the others that
+ * were filled last in the shop, then the emptiest.
+ */
+export async function cylindersAtHand(tx: ShopTx, userId: string, limit: number): Promise<CylinderRow[]> {
+  const used = await tx<{ cylinderId: string; own: boolean; at: Date }[]>`
+    select to_cylinder as cylinder_id, bool_or(user_id = ${userId}) as own, max(at) as at
+    from (select to_cylinder, user_id, at from movement order by at desc, nr desc limit 400) m
+    where to_cylinder is not null group by to_cylinder order by own desc, at desc limit ${limit}`
+  const rows = await tx<CylinderRow[]>`
+    ${SELECT(tx)} where c.retired_at is null and c.kind in ('recovery', 'station') and c.condition <> 'mixed'
+    order by array_position(${used.map((each) => each.cylinderId)}::uuid[], c.cylinder_id) nulls last,
+      c.balance_mg, lower(c.label) limit ${limit}`
+  return rows
 }
 
 export interface CylinderData {

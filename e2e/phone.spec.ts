@@ -40,7 +40,6 @@ test('on a phone: from the roof to the verdict, every target large enough for a 
   const page = await as('us')
   await page.setViewportSize(PHONE)
   await open(page, '/jobs/new')
-  await page.getByRole('button', { name: 'Quick start from the roof' }).click()
   await page.getByLabel('Refrigerant').selectOption('R-410A')
   await page.getByLabel('Label of the cylinder on the scale').fill(label)
   await page.getByLabel('Start weight').fill('26 lb 8 oz')

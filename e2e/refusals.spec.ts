@@ -32,7 +32,6 @@ test('a cylinder that may not take the gas says why, and what to do', async ({ a
 
   // Quick start with it: refused on the field, nothing typed is lost, and no job is left behind.
   await open(page, '/jobs/new')
-  await page.getByRole('button', { name: 'Quick start from the roof' }).click()
   await page.getByLabel('Refrigerant').selectOption('R-410A')
   await page.getByLabel('Label of the cylinder on the scale').fill(`Wrong ${stamp}`)
   await page.getByLabel('Start weight').fill('14.2 kg')
@@ -87,7 +86,6 @@ test('an ambiguous weight is offered in its readings, and echoed before it count
   await aCylinder(shop, { label })
   const page = await as('us')
   await open(page, '/jobs/new')
-  await page.getByRole('button', { name: 'Quick start from the roof' }).click()
   await page.getByLabel('Refrigerant').selectOption('R-410A')
   await page.getByLabel('Label of the cylinder on the scale').fill(label)
   await page.getByLabel('Start weight').fill('3.6')

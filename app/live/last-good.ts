@@ -37,6 +37,14 @@ export function keepLastGood<T>(): ((load: ClientLoad<T>) => Promise<T>) & { hyd
   return Object.assign(load, { hydrate: true as const })
 }
 
+/** What a form comes back as when no answer came: it waits on this device, and there is nothing to load again. */
+export interface Unsent<T> {
+  unsent: T
+}
+
+export const isUnsent = (result: unknown): result is Unsent<unknown> =>
+  typeof result === 'object' && result !== null && 'unsent' in result
+
 /** Loading again what is shown, not on the way to it. */
 const onThisPage = (address: string) => location.pathname + location.search === address
 

@@ -20,5 +20,3 @@ alter table system add column registration text not null default '';
 alter table system add column compressor text not null default '';
 grant update (registration, compressor) on system to keg_app;
 
--- The month sheet: movements of a span of time.
-create index movement_by_time on movement (shop_id, at);

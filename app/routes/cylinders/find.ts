@@ -1,10 +1,12 @@
 import { findCylinders, inShop } from '#db'
+import { tileOf } from '~/cylinders/tile.server'
 import { isId } from '~/form/ids.server'
+import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { asked } from '~/form/search.server'
 import type { Route } from './+types/find'
 
-/** Cylinders by a part of their label, as a job sees them. */
+/** Cylinders whose label is like what was typed, as a job sees them, or as tiles to tap. */
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
   const search = new URL(request.url).searchParams
@@ -12,5 +14,12 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const cylinders = await inShop(shop.shopId, (tx) =>
     findCylinders(tx, asked(search, 'label', 80), isId(job) ? job : null),
   )
-  return Response.json({ cylinders: cylinders.map((c) => ({ ...c, beforeMg: c.balanceMg })) })
+  if (search.get('as') !== 'tiles')
+    return Response.json({ cylinders: cylinders.map((c) => ({ ...c, beforeMg: c.balanceMg })) })
+  const today = todayIn(shop.timeZone)
+  return Response.json({
+    tiles: cylinders
+      .filter((c) => c.kind === 'recovery' || c.kind === 'station')
+      .map((c) => tileOf(c, today, shop.fillMarginPct)),
+  })
 }

@@ -2,6 +2,7 @@ import { useCallback, useState } from 'react'
 import { data, Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavigation } from 'react-router'
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
+import { isUnsent } from '~/live/last-good'
 import { OutboxProvider, SignalLine } from '~/tape/outbox-context'
 import { NotTakenLine } from '~/tape/not-taken'
 import { ErrorPage } from '~/ui/error-page'
@@ -22,7 +23,12 @@ export function loader({ context }: Route.LoaderArgs) {
 }
 
 /** Who one is changes with a form that is sent, not with going somewhere: the door is kept by the middleware. */
-export function shouldRevalidate({ formMethod, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) {
+export function shouldRevalidate({
+  formMethod,
+  actionResult,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs) {
+  if (isUnsent(actionResult)) return false
   return formMethod !== undefined && formMethod !== 'GET' ? defaultShouldRevalidate : false
 }
 

@@ -1,6 +1,6 @@
 import { data } from 'react-router'
 import { decidesOn, type Entry, type RefusalCode } from '#core/tape'
-import { append, inShop, jobHead, NoSuchJobError, tapeOf } from '#db'
+import { append, inShop, jobHead, NoSuchJobError, openJob, tapeOf } from '#db'
 import { isId } from '~/form/ids.server'
 import { now, todayIn } from '~/session/clock.server'
 import { overLimit } from '~/session/rate.server'
@@ -50,8 +50,11 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (may.length === 0) return Response.json({ entries: [], refused: never })
   const at = now()
   try {
-    const { entries, refused } = await inShop(shop.shopId, (tx) =>
-      append(tx, {
+    const { entries, refused } = await inShop(shop.shopId, async (tx) => {
+      // One that was begun without a signal: described here for the first time.
+      if (may.some((entry) => entry.kind === 'job-described') && !(await jobHead(tx, params.jobId)))
+        await openJob(tx, params.jobId, person.userId, at)
+      return append(tx, {
         jobId: params.jobId,
         userId: person.userId,
         entries: may,
@@ -59,8 +62,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         offsetMs: batch.sentAt - at.getTime(),
         now: at,
         today: todayIn(shop.timeZone),
-      }),
-    )
+      })
+    })
     return Response.json({ entries, refused: [...refused, ...never] })
   } catch (error) {
     if (error instanceof NoSuchJobError) throw data(NOT_HERE, { status: 404 })

@@ -15,9 +15,9 @@ import { Figures, LimitBar, useAlarms } from './figures'
 import { LastNotes } from './last-notes'
 import { OtherScale } from './other-scale'
 import { Pad } from './pad'
-import { Question } from './question'
+import { Question } from '~/tape/question'
 import { ReadingKeys, READINGS } from './readings'
-import { useQuestion } from './use-question'
+import { useQuestion } from '~/tape/use-question'
 
 /** Set while the last cylinder was ended in order to go on with the next. */
 export const WANTS_NEXT = 'wants the next cylinder'
@@ -56,7 +56,7 @@ export function ScaleFace({ transfer, leave }: { transfer: Transfer; leave: () =
             )}
           </div>
         ))}
-        <LastDoubt transfer={transfer} />
+        {alarms.length === 0 && <LastDoubt transfer={transfer} />}
       </div>
       {!closed &&
         (scale ? (

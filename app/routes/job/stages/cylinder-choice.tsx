@@ -1,7 +1,15 @@
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { ask } from '~/live/ask'
-import { chooseCylinders, type Fitness, type FitnessCode, mayGive, mayTake } from '#core/cylinders'
+import {
+  chooseCylinders,
+  type Fitness,
+  type FitnessCode,
+  type Intent,
+  mayGive,
+  mayTake,
+  rankToTake,
+} from '#core/cylinders'
 import type { JobState, Use } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useShow, Value } from '~/ui/reader'
@@ -16,11 +24,17 @@ interface Candidate {
 
 const SHOWN = 4
 
-/** Cylinders to choose from, those that fit first and the fullest of them on top; the others with the reason why not. */
+const INTENTS: [Intent, string][] = [
+  ['go-back', 'It goes back in'],
+  ['keep', 'It is kept'],
+]
+
+/** Cylinders to choose from, ranked by what is to become of the gas; those that do not fit with the reason why not. */
 export function CylinderChoice({ use, wantedMg }: { use: Use; wantedMg: number | null }) {
   const { state, note } = useJob()
   const [all, setAll] = useState(false)
-  const candidates = useCandidates(use, wantedMg)
+  const [intent, setIntent] = useState<Intent>('go-back')
+  const candidates = useCandidates(use, wantedMg, intent)
   const show = useShow()
   const chosen = state.chosen.filter((c) => c.use === use)
   const fitting = candidates.filter((c) => c.fitness.refusals.length === 0)
@@ -40,6 +54,20 @@ export function CylinderChoice({ use, wantedMg }: { use: Use; wantedMg: number |
           </span>
         )}
       </div>
+      {use === 'recover' && (
+        <div className="row-of" role="group" aria-label="What becomes of the gas">
+          {INTENTS.map(([code, words]) => (
+            <Button
+              key={code}
+              variant={intent === code ? 'primary' : 'outline-secondary'}
+              aria-pressed={intent === code}
+              onClick={() => setIntent(code)}
+            >
+              {words}
+            </Button>
+          ))}
+        </div>
+      )}
       {chosen.map((c) => (
         <Chosen key={c.cylinderId} cylinderId={c.cylinderId} use={use} />
       ))}
@@ -198,25 +226,23 @@ const isOwn = (cylinderId: string, state: JobState) =>
     (each) => each.use === 'recover' && each.cylinderId === cylinderId && each.amountMg > 0,
   )
 
-function useCandidates(use: Use, wantedMg: number | null): Candidate[] {
+function useCandidates(use: Use, wantedMg: number | null, intent: Intent): Candidate[] {
   const { data, state, cylinderOf } = useJob()
   return useMemo(() => {
     if (!state.refrigerant) return []
-    return data.cylinders
+    const candidates = data.cylinders
       .map(({ cylinderId }) => cylinderOf(cylinderId)!)
       .filter((cylinder) => use === 'recover' || cylinder.refrigerant !== null)
       .map((cylinder) => ({ cylinder, fitness: fitnessOf(cylinder, use, wantedMg, state, data) }))
-      .sort(
-        (a, b) =>
-          a.fitness.refusals.length - b.fitness.refusals.length ||
-          // What this job took out goes back first.
-          (use === 'charge'
-            ? Number(isOwn(b.cylinder.cylinderId, state)) - Number(isOwn(a.cylinder.cylinderId, state))
-            : 0) ||
-          Number(a.cylinder.refrigerant === null) - Number(b.cylinder.refrigerant === null) ||
-          b.cylinder.balanceMg - a.cylinder.balanceMg,
-      )
-  }, [data, state, use, wantedMg, cylinderOf])
+    if (use === 'recover') return rankToTake(candidates, intent, data.system?.customerId ?? null)
+    return candidates.sort(
+      (a, b) =>
+        a.fitness.refusals.length - b.fitness.refusals.length ||
+        // What this job took out goes back first.
+        Number(isOwn(b.cylinder.cylinderId, state)) - Number(isOwn(a.cylinder.cylinderId, state)) ||
+        b.cylinder.balanceMg - a.cylinder.balanceMg,
+    )
+  }, [data, state, use, wantedMg, cylinderOf, intent])
 }
 
 /** For a cylinder that stands in front of you and is not in the list. */

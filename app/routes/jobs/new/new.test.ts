@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto'
 import type { RouterContextProvider } from 'react-router'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { US_UNITS } from '#core/units'
-import { closeDatabase, inShop, jobHead, tapeOf } from '#db'
-import { answered, letIn, sendForm } from '../../../testing/a-request'
-import { aCylinder, type AShop, aShop, aSystem } from '../../../testing/a-shop'
+import { closeDatabase, cylinderOf, inShop, jobHead, tapeOf } from '#db'
+import { answered, letIn, sendForm } from '../../../../testing/a-request'
+import { aCylinder, type AShop, aShop, aSystem } from '../../../../testing/a-shop'
 import { action } from './new'
 
 let shop: AShop
@@ -42,6 +42,44 @@ describe('a new job', () => {
     const tape = await inShop(shop.shopId, (tx) => tapeOf(tx, form.jobId))
     expect(tape[2]!.body).toMatchObject({ runId: form.runId, weightMg: Math.round(26.5 * 453_592.37) })
   })
+  it('from the roof by a tap: gas and books come with the cylinder', async () => {
+    const cylinderId = await aCylinder(shop, { label: 'Roof 3' })
+    // 12 kg of tare, nothing in it.
+    const form = { ...ids(), way: 'quick', cylinderId, startWeight: '12 kg' }
+    expect((await send(form)).status).toBe(302)
+    const [described, , started] = await inShop(shop.shopId, (tx) => tapeOf(tx, form.jobId))
+    expect(described!.body).toMatchObject({ refrigerant: 'R-410A' })
+    expect(started!.body).toMatchObject({ cylinderId, weightMg: 12e6, bookedMg: 12e6 })
+  })
+  it('adds a cylinder that is not in the rack yet, from its collar', async () => {
+    const form = {
+      ...ids(),
+      way: 'quick',
+      cylinder: 'Skua 7',
+      newId: randomUUID(),
+      refrigerant: 'R-410A',
+      tare: '12 kg',
+      waterCapacity: '21.6 kg',
+      testedOn: '03/25',
+      servicePressure: '400 psi',
+      startWeight: '12 kg',
+    }
+    expect((await send(form)).status).toBe(302)
+    const added = await inShop(shop.shopId, (tx) => cylinderOf(tx, form.newId))
+    expect(added).toMatchObject({ label: 'Skua 7', testedOn: '2025-03-01', waterCapacityMg: 21.6e6 })
+    expect(await kinds(form.jobId)).toEqual(['job-described', 'cylinder-chosen', 'run-started'])
+  })
+  it('asks once about a first weight that tare and books do not have', async () => {
+    const cylinderId = await aCylinder(shop, { label: 'Roof 4' })
+    const form = { ...ids(), way: 'quick', cylinderId, startWeight: '20 kg' }
+    const { status, body } = await send(form)
+    const { errors } = body as { errors: Record<string, string> }
+    expect(status).toBe(400)
+    expect(errors.startWeight).toMatch(/Not what tare and books say/)
+    expect(await isThere(form.jobId)).toBe(false)
+    expect((await send({ ...form, sure: errors.sure! })).status).toBe(302)
+    expect((await inShop(shop.shopId, (tx) => cylinderOf(tx, cylinderId)))!.offMg).toBe(8e6)
+  })
   it('may begin with nothing known at all', async () => {
     const form = ids()
     expect((await send(form)).status).toBe(302)
@@ -69,6 +107,19 @@ describe('is refused on the field', () => {
       { refrigerant: 'R-410A', startWeight: '12 lb' },
       'cylinder',
       /which cylinder/,
+    ],
+    ['a quick start with nothing', { way: 'quick' }, 'cylinder', /Tap the cylinder/],
+    [
+      'a quick start with a label only, and a collar without its water capacity',
+      { way: 'quick', cylinder: 'Skua 8', refrigerant: 'R-410A', newId: randomUUID(), tare: '12 kg' },
+      'waterCapacity',
+      /stamped water capacity/,
+    ],
+    [
+      'a test date in another order',
+      { way: 'quick', cylinder: 'Skua 9', testedOn: '14.3.25' },
+      'testedOn',
+      /month and year/,
     ],
     [
       'a weight with two readings',

@@ -1,0 +1,74 @@
+import { mayTake, type FitnessCode } from '#core/cylinders'
+import { cylindersAtHand, type CylinderRow, type ShopTx } from '#db'
+import { seen } from './condition.server'
+import type { CylinderSight } from './sight'
+
+const SHOWN = 24
+
+/** A cylinder as a tile shows it. */
+export interface Tile
+  extends
+    CylinderSight,
+    Pick<
+      CylinderRow,
+      | 'cylinderId'
+      | 'label'
+      | 'kind'
+      | 'refrigerant'
+      | 'tareMg'
+      | 'waterCapacityMg'
+      | 'condition'
+      | 'fillingRatio'
+      | 'ratioGas'
+      | 'workingFillPct'
+    > {
+  /** Gross weight by tare and books. */
+  expectedMg: number
+  /** What still goes in; undefined: no limit is known. */
+  roomMg?: number | undefined
+  /** Why it may not be filled. */
+  refusals: FitnessCode[]
+}
+
+/** The cylinders to tap: those used last first, then what fits; what may not be filled comes last. */
+export async function atHand(
+  tx: ShopTx,
+  { userId, today, marginPct }: { userId: string; today: string; marginPct: number },
+): Promise<Tile[]> {
+  const tiles = (await cylindersAtHand(tx, userId, SHOWN)).map((row) => tileOf(row, today, marginPct))
+  return tiles.sort((a, b) => lateness(a) - lateness(b))
+}
+
+/** What is nearly full does not come before what has room; what may not be filled comes last. */
+const lateness = ({ refusals, share }: Tile) => (refusals.length > 0 ? 2 : (share ?? 0) > 0.9 ? 1 : 0)
+
+export function tileOf(row: CylinderRow, today: string, marginPct: number): Tile {
+  const { cylinderId, label, kind, refrigerant, tareMg, waterCapacityMg, condition } = row
+  const { fillingRatio, ratioGas, workingFillPct } = row
+  const { level, limit, share, grossLimitMg, governs, tags } = seen(row, marginPct, today)
+  const fitness =
+    refrigerant === null
+      ? undefined
+      : mayTake(row, { refrigerant, massMg: null, today, customerId: row.ownerCustomerId, marginPct })
+  return {
+    cylinderId,
+    label,
+    kind,
+    refrigerant,
+    tareMg,
+    waterCapacityMg,
+    condition,
+    fillingRatio,
+    ratioGas,
+    workingFillPct,
+    level,
+    limit,
+    share,
+    ...(grossLimitMg === undefined ? {} : { grossLimitMg }),
+    ...(governs && { governs }),
+    tags,
+    expectedMg: tareMg + row.balanceMg,
+    roomMg: fitness?.roomMg,
+    refusals: fitness?.refusals.map(({ code }) => code) ?? [],
+  }
+}

@@ -1,0 +1,63 @@
+import { type Entry, type EntryBodies, type EntryKind, versionOf, type WeighMode } from '#core/tape'
+
+/** What a new job begins with, as far as it is known. */
+export interface Beginning {
+  jobId: string
+  runId: string
+  /** The clock, the name and the count of the device that it was pressed on. */
+  at: number
+  deviceId: string
+  deviceSeq: number
+  title: string
+  systemId: string | null
+  refrigerant: string | null
+  cylinder?: {
+    cylinderId: string
+    /** Gross weight by tare and books. */
+    bookedMg: number
+    startMg?: number | undefined
+    mode: WeighMode
+  }
+}
+
+/** What a beginning writes at most: described, cylinder chosen, transfer started. */
+export const MOST_ENTRIES = 3
+
+/** The same entries wherever it is pressed, and however often it is sent: by the server, or waiting on the device. */
+export function beginning(begin: Beginning): Entry[] {
+  const { title, systemId, refrigerant, cylinder, runId } = begin
+  const entries = [entry(begin, 0, 'job-described', { title, systemId, refrigerant })]
+  if (!cylinder) return entries
+  const { cylinderId, bookedMg, startMg, mode } = cylinder
+  entries.push(entry(begin, 1, 'cylinder-chosen', { cylinderId, use: 'recover', massMg: null }))
+  if (startMg !== undefined)
+    entries.push(
+      entry(begin, 2, 'run-started', {
+        runId,
+        use: 'recover',
+        cylinderId,
+        scale: '',
+        mode,
+        weightMg: startMg,
+        bookedMg,
+      }),
+    )
+  return entries
+}
+
+function entry<K extends EntryKind>(begin: Beginning, n: number, kind: K, body: EntryBodies[K]): Entry {
+  return {
+    entryId: nth(begin.jobId, n),
+    kind,
+    version: versionOf(kind),
+    at: begin.at,
+    deviceId: begin.deviceId,
+    deviceSeq: begin.deviceSeq + n,
+    body,
+  } as Entry
+}
+
+/** The n-th entry of a beginning, whenever it is sent again. */
+function nth(jobId: string, n: number): string {
+  return jobId.slice(0, -1) + ((Number.parseInt(jobId.slice(-1), 16) + n) % 16).toString(16)
+}

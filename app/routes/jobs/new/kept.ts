@@ -1,0 +1,62 @@
+import { measure, type ReadersUnits } from '~/ui/measure'
+import type { Tile } from '~/cylinders/tile.server'
+import type { Beginning } from './entries'
+
+/** The fields of the form, as they were typed. */
+export type TypedBeginning = Partial<
+  Record<
+    | 'way'
+    | 'jobId'
+    | 'runId'
+    | 'systemId'
+    | 'title'
+    | 'refrigerant'
+    | 'cylinderId'
+    | 'cylinder'
+    | 'startWeight'
+    | 'mode'
+    | 'at'
+    | 'deviceId'
+    | 'deviceSeq',
+    string
+  >
+>
+
+/** A beginning that the server could not be asked about: what the device knows of it, or why it knows too little. */
+export function keptBeginning(
+  typed: TypedBeginning,
+  tiles: Tile[],
+  reading: ReadersUnits,
+): Beginning | { wrong: string } {
+  const label = typed.cylinder?.trim().toLowerCase() ?? ''
+  const tile = tiles.find(
+    (each) => each.cylinderId === typed.cylinderId || (label !== '' && each.label.toLowerCase() === label),
+  )
+  if (!tile && label !== '')
+    return {
+      wrong: 'No signal: without one only a cylinder that is shown here can be taken. Tap one of them.',
+    }
+  if (!tile && typed.way === 'quick') return { wrong: 'Tap the cylinder that stands on the scale.' }
+  const weight = measure('weight', typed.startWeight ?? '', reading)
+  if (weight.kind === 'wrong') return { wrong: weight.message }
+  if (weight.kind === 'choose')
+    return { wrong: 'The start weight can be read in two ways: choose one first.' }
+  return {
+    jobId: typed.jobId!,
+    runId: typed.runId!,
+    at: Number(typed.at),
+    deviceId: typed.deviceId!,
+    deviceSeq: Number(typed.deviceSeq),
+    title: typed.title ?? '',
+    systemId: typed.systemId || null,
+    refrigerant: typed.refrigerant || (tile?.refrigerant ?? null),
+    ...(tile && {
+      cylinder: {
+        cylinderId: tile.cylinderId,
+        bookedMg: tile.expectedMg,
+        startMg: weight.kind === 'one' ? weight.value : undefined,
+        mode: typed.mode === 'net' ? 'net' : 'gross',
+      },
+    }),
+  }
+}

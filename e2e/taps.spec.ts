@@ -1,0 +1,172 @@
+// How many taps it takes, counted: in gloves every one of them is felt.
+import type { Locator, Page } from '@playwright/test'
+import { cylinderOf, inShop, tapeOf } from '#db'
+import { aCylinder, expect, expectNoTrouble, open, test } from './shop'
+
+const PHONE = { width: 390, height: 844 }
+
+/** Taps are counted; the digits of a weight are another matter. */
+function counting(page: Page) {
+  let taps = 0
+  return {
+    tap: async (what: Locator) => {
+      taps++
+      await what.tap()
+    },
+    digits: async (keys: string) => {
+      for (const key of keys.split(' '))
+        await page.getByRole('group', { name: 'Keys' }).getByRole('button', { name: key, exact: true }).tap()
+    },
+    /** How many since it was asked last. */
+    since: () => {
+      const count = taps
+      taps = 0
+      return count
+    },
+  }
+}
+
+test('3 taps to the first weight, 1 for each further one, 4 from there to the verdict', async ({
+  as,
+  browser,
+  shop,
+}) => {
+  const label = `Tap ${crypto.randomUUID().slice(0, 8)}`
+  const cylinderId = await aCylinder(shop, { label })
+  const page = await as(
+    'metric',
+    await browser.newContext({ hasTouch: true, viewport: PHONE, timezoneId: 'UTC' }),
+  )
+  const { tap, digits, since } = counting(page)
+  await open(page, '/')
+
+  await tap(page.getByRole('link', { name: 'New job' }))
+  await tap(page.getByRole('radio', { name: new RegExp(label) }))
+  // By tare and books it should show 12 kg, and does.
+  await expect(page.getByLabel('Start weight')).toHaveValue('12.000 kg')
+  await tap(page.getByRole('button', { name: 'Go', exact: true }))
+  await expect(page.getByRole('heading', { name: `R-410A into ${label}` })).toBeVisible()
+  expect(since()).toBe(3)
+
+  // Focus is where the next number goes; no phone's keyboard comes up for it.
+  const field = page.getByLabel('The scale shows')
+  await expect(field).toBeFocused()
+  await expect(field).toHaveAttribute('inputmode', 'none')
+  await digits('1 3 point 2')
+  await tap(page.getByRole('button', { name: 'Note weight' }))
+  await expect(page.locator('.hero').first()).toHaveText('1.200 kg')
+  await expect(field).toBeFocused()
+  await digits('1 4 point 1 kg')
+  await tap(page.getByRole('button', { name: 'Note weight' }))
+  await expect(page.locator('.hero').first()).toHaveText('2.100 kg')
+  expect(since()).toBe(2)
+
+  await tap(page.getByRole('button', { name: 'Finish …' }))
+  await expect(page.getByLabel('Final weight on the scale')).toBeFocused()
+  await tap(page.getByRole('button', { name: 'It still shows 14.100 kg' }))
+  await tap(page.getByLabel(/has self-purged/))
+  await tap(page.getByRole('button', { name: 'Empty, and it stays down' }))
+  await expect(page.locator('.verdict')).toContainText('Recovered 2.100 kg')
+  expect(since()).toBe(4)
+  await expect
+    .poll(async () => (await inShop(shop.shopId, (tx) => cylinderOf(tx, cylinderId)))!.balanceMg)
+    .toBe(2.1e6)
+  expectNoTrouble(page)
+  await page.context().close()
+})
+
+test('the face fits between the bars; an alarm too; nothing needs scrolling', async ({
+  as,
+  browser,
+  shop,
+}) => {
+  const label = `Fit ${crypto.randomUUID().slice(0, 8)}`
+  await aCylinder(shop, { label })
+  const page = await as(
+    'us',
+    await browser.newContext({ hasTouch: true, viewport: PHONE, timezoneId: 'UTC' }),
+  )
+  await open(page, '/jobs/new')
+  await page.getByRole('radio', { name: new RegExp(label) }).tap()
+  await page.getByRole('button', { name: 'Go', exact: true }).tap()
+  const fits = async () => {
+    await expect(page.getByRole('heading', { name: `R-410A into ${label}` })).toBeVisible()
+    const bar = await page.getByRole('navigation', { name: 'Places, at the thumb' }).boundingBox()
+    const last = await page.getByRole('button', { name: 'Finish …' }).boundingBox()
+    expect(last!.y + last!.height).toBeLessThanOrEqual(bar!.y)
+    const keys = await page.locator('.scale-face button:visible').evaluateAll((all) =>
+      all
+        .filter((each) => !each.matches('.face-leave, .face-echo .btn'))
+        .map((each) => [each.textContent, Math.round(each.getBoundingClientRect().height)] as const)
+        .filter(([, height]) => height < 56),
+    )
+    expect(keys).toEqual([])
+  }
+  await fits()
+  // 1 lb, then two readings at a tap.
+  const field = page.getByRole('textbox', { name: 'The scale shows' })
+  await field.fill('27 lb 8 oz')
+  await field.press('Enter')
+  await page.getByRole('button', { name: /^Low side/ }).tap()
+  await page.getByRole('textbox', { name: 'Low side' }).fill('118')
+  await page.getByRole('button', { name: 'Note the reading' }).tap()
+  await expect(page.getByRole('button', { name: 'Low side: 118 psig' })).toBeVisible()
+  await expect(field).toBeFocused()
+  await fits()
+
+  // Ten times too large: asked while it is typed, put right in one tap, and the keys have not moved.
+  const key = page.getByRole('group', { name: 'Keys' }).getByRole('button', { name: '7', exact: true })
+  const before = await key.boundingBox()
+  await field.fill('292')
+  await expect(page.getByText('Past the limit: really so much?')).toBeVisible()
+  expect(await key.boundingBox()).toEqual(before)
+  await page.getByRole('button', { name: '29 lb 3.25 oz?' }).tap()
+  await expect(page.locator('.hero').first()).toHaveText('2 lb 12 oz')
+
+  // Undone in one tap, and the number comes back to be put right.
+  await page.getByRole('button', { name: 'Undo: Weight 29 lb 3.25 oz' }).tap()
+  await expect(page.locator('.hero').first()).toHaveText('1 lb 0.75 oz')
+  await expect(field).toHaveValue('29 lb 3.25 oz')
+
+  // What was typed and not noted survives a reload, and another job in between.
+  await page.reload()
+  await expect(field).toHaveValue('29 lb 3.25 oz')
+  const path = new URL(page.url()).pathname
+  await open(page, '/')
+  await open(page, path)
+  await expect(field).toHaveValue('29 lb 3.25 oz')
+
+  // Near the limit the alarm stands above the keys, with the next cylinder beside it.
+  await field.fill('63 lb')
+  await field.press('Enter')
+  await page.getByRole('button', { name: 'It is right' }).tap()
+  const alarm = page.locator('.face-alarm')
+  await expect(alarm).toContainText('Near the limit')
+  expect((await alarm.boundingBox())!.y).toBeLessThan((await key.boundingBox())!.y)
+  await fits()
+  await alarm.getByRole('button', { name: 'Next cylinder' }).tap()
+  await page.getByRole('button', { name: /^It still shows/ }).tap()
+  await expect(page.getByRole('heading', { name: 'Cylinder to recover into' })).toBeVisible()
+
+  // A tap leads to the whole job and back, on a phone.
+  expectNoTrouble(page)
+  await page.context().close()
+})
+
+test('Go counts without a signal: the job opens by itself when it returns', async ({ as, browser, shop }) => {
+  const label = `Deaf ${crypto.randomUUID().slice(0, 8)}`
+  await aCylinder(shop, { label })
+  const page = await as('metric', await browser.newContext({ viewport: PHONE, timezoneId: 'UTC' }))
+  await open(page, '/jobs/new')
+  await page.getByRole('radio', { name: new RegExp(label) }).check()
+  await page.context().setOffline(true)
+  await page.getByRole('button', { name: 'Go', exact: true }).click()
+  await expect(page.getByText('No signal: the job and its start weight are noted')).toBeVisible()
+  await page.context().setOffline(false)
+  await expect(page.getByRole('heading', { name: `R-410A into ${label}` })).toBeVisible()
+  const jobId = page.url().split('/').at(-1)!
+  const kinds = (await inShop(shop.shopId, (tx) => tapeOf(tx, jobId))).map((entry) => entry.kind)
+  expect(kinds).toEqual(['job-described', 'cylinder-chosen', 'run-started'])
+  expectNoTrouble(page)
+  await page.context().close()
+})
