@@ -43,6 +43,8 @@ const system = (
   oilType: 'POE 32',
   metering: 'valve',
   subcoolingTargetK: null,
+  registration: '',
+  compressor: '',
   maxTestPressurePa: bar(28),
   ...over,
 })

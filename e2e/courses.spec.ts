@@ -39,12 +39,12 @@ test('recover, charge, take a little out again, find a leak, recover again: the 
   await page.getByRole('button', { name: /Correct: Transfer ended/ }).click()
   await page.getByLabel('It was').fill('14.5 kg')
   await page.getByRole('button', { name: 'Correct', exact: true }).last().click()
-  await expect(page.getByText(/Stale:/)).toBeVisible()
-  await page.getByRole('button', { name: 'Judge it anew' }).click()
   await expect(
     page.getByRole('heading', { name: 'Less came out than should have been in there' }),
   ).toBeVisible()
-  await expect(page.getByText(/Stale:/)).toHaveCount(0)
+  await expect(page.getByText(/it said: What came out is what should have been in there/)).toBeVisible()
+  await page.getByRole('button', { name: 'Note what it says now' }).click()
+  await expect(page.getByText(/it said:/)).toHaveCount(0)
 
   await stage(page, 'Charge')
   await page.getByLabel('Your own figure').fill('2.5 kg')

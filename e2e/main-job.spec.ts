@@ -130,7 +130,7 @@ for (const who of ['metric', 'us'] as const)
 
     // Oil out and in.
     await stage(page, 'Oil')
-    await page.getByLabel('How much').fill('30')
+    await page.getByLabel('How much').fill('30 mL')
     await page.getByRole('button', { name: 'Note oil' }).click()
     await page.getByLabel('Which way').selectOption('Put in')
     await page.getByLabel('How much').fill('30 mL')

@@ -15,8 +15,10 @@ test('a new cylinder asks for the stamp, and questions a round one', async ({ as
   await page.getByLabel('Tare weight (TW)').fill('15 lb 8 oz')
   await page.getByLabel('Water capacity (WC)').fill('30 lb')
   await page.getByLabel('Service pressure').fill('400 psi')
-  await page.getByLabel('Last pressure test').fill('2025-05-01')
-  await page.getByLabel('In it now (net)').fill('2 lb 4 oz')
+  await page.getByLabel('Last pressure test').fill('05/25')
+  // 15 lb 8 oz of tare and 2 lb 4 oz in it.
+  await page.getByLabel('The scale shows now (gross)').fill('17 lb 12 oz')
+  await expect(page.getByText('That is 2 lb 4 oz in it')).toBeVisible()
   await page.getByRole('button', { name: 'Add the cylinder' }).click()
   await expect(page.getByText('is it the size in its name?')).toBeVisible()
   await expect(page.getByLabel('Tare weight (TW)')).toHaveValue('15 lb 8 oz')

@@ -44,6 +44,8 @@ export const aSystemRecord = (): NonNullable<JobData['system']> => ({
   lines: [],
   accessories: [],
   oilType: 'POE 32',
+  registration: '',
+  compressor: '',
   metering: 'valve',
   subcoolingTargetK: null,
   maxTestPressurePa: null,

@@ -76,6 +76,8 @@ export async function aSystem(shop: AShop, over: Partial<SystemData> = {}): Prom
     lines: [],
     accessories: [],
     oilType: 'POE 32',
+    registration: '',
+    compressor: '',
     metering: 'valve',
     subcoolingTargetK: null,
     maxTestPressurePa: null,

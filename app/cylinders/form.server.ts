@@ -1,8 +1,7 @@
 import Joi from 'joi'
-import { looksLikeASizeName } from '#core/cylinders'
+import { looksLikeASizeName, stampDate } from '#core/cylinders'
 import type { CylinderData } from '#db'
 import {
-  dateField,
   measured,
   optionalId,
   readForm,
@@ -33,7 +32,11 @@ interface CylinderForm {
   ownerCustomerId?: string
   keepsAt?: string
   contents?: number
+  gross?: number
 }
+
+/** Caps and a worn collar: so much below the tare an empty cylinder may weigh, mg. */
+const TARE_SLACK_MG = 50_000
 
 const CONDITIONS: CylinderData['condition'][] = ['clean', 'used', 'doubtful', 'mixed']
 
@@ -57,9 +60,19 @@ const schema = (reading: ReadersUnits, today: string) =>
       '*': 'Enter the working fill in percent, 50 to 60 is usual, or leave it empty.',
     }),
     servicePressure: measured('pressure', 'the stamped service pressure', reading),
-    testedOn: dateField
-      .custom((day: string, helpers) => (day <= today ? day : helpers.error('any.invalid')))
-      .messages({ 'any.invalid': 'That day has not been yet: enter when it was tested last.' }),
+    testedOn: Joi.string()
+      .trim()
+      .max(20)
+      .empty('')
+      .custom((typed: string, helpers) => {
+        const day = stampDate(typed)
+        if (day === undefined) return helpers.error('any.only')
+        return day <= today ? day : helpers.error('any.invalid')
+      })
+      .messages({
+        '*': 'Enter it by month and year as it is stamped, such as 03/25, or as a day: 2025-03-14.',
+        'any.invalid': 'That day has not been yet: enter when it was tested last.',
+      }),
     testYears: Joi.number().integer().min(1).max(20).required().messages({
       '*': 'Enter for how many years a test holds: 5 in the United States, commonly 10 in Europe.',
     }),
@@ -68,6 +81,7 @@ const schema = (reading: ReadersUnits, today: string) =>
     ownerCustomerId: optionalId,
     keepsAt: text('where it is kept', 120),
     contents: measured('weight', 'what is in it', reading),
+    gross: measured('weight', 'what the scale shows', reading),
   })
 
 /** Reads the form of a cylinder. A round water capacity is questioned once: it is more often the size in a name. */
@@ -92,12 +106,17 @@ export async function readCylinder(
       'That is a round figure: is it the size in its name? A “30 lb” cylinder has about 26 lb of water capacity. Read WC on the collar, or tick below that it is stamped so.'
   if (f.fillingRatio !== undefined && !f.ratioGas && !f.refrigerant)
     errors.ratioGas = 'Choose the gas that the ratio is stamped for: it belongs to one gas.'
-  if ((f.contents ?? 0) > 0 && !f.refrigerant) errors.refrigerant = 'Choose what it holds.'
+  const contentsMg = f.gross === undefined ? (f.contents ?? 0) : f.gross - f.tare
+  if (f.gross !== undefined && f.contents !== undefined)
+    errors.gross = 'Enter what the scale shows, or what is in it, not both: one follows from the other.'
+  else if (f.gross !== undefined && contentsMg < -TARE_SLACK_MG)
+    errors.gross = 'That is less than the empty cylinder weighs: check the scale and the stamped tare.'
+  if (contentsMg > 0 && !f.refrigerant) errors.refrigerant = 'Choose what it holds.'
   if ((f.contents ?? 0) < 0) errors.contents = 'What is in it cannot be less than nothing.'
   if (Object.keys(errors).length > 0) return { typed, refused: refuse(typed, errors) }
   return {
     typed,
-    contentsMg: f.contents ?? 0,
+    contentsMg: Math.max(0, contentsMg),
     data: {
       label: f.label,
       kind: f.kind,

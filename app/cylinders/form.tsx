@@ -2,8 +2,11 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Form, useNavigation } from 'react-router'
 import type { Refused, Typed } from '~/form/read.server'
+import { ErrorCount } from '~/ui/error-count'
 import { Field, SelectField } from '~/ui/field'
+import { measure } from '~/ui/measure'
 import { MeasureField } from '~/ui/measure-field'
+import { useReadersUnits, useShow } from '~/ui/reader'
 import { CONDITION_WORDS, CYLINDER_KIND_WORDS } from '~/wording/en'
 
 interface CylinderFormProps {
@@ -31,6 +34,13 @@ export function CylinderForm({
   const busy = useNavigation().state !== 'idle'
   const typed = refused?.typed ?? start
   const [askStamp, setAskStamp] = useState(false)
+  const [tare, setTare] = useState(typed.tare ?? '')
+  const [gross, setGross] = useState(typed.gross ?? '')
+  const reading = useReadersUnits()
+  const show = useShow()
+  const [grossRead, tareRead] = [measure('weight', gross, reading), measure('weight', tare, reading)]
+  const netMg =
+    grossRead.kind === 'one' && tareRead.kind === 'one' ? grossRead.value - tareRead.value : undefined
   const field = (name: string) => ({ name, value: typed[name], error: refused?.errors[name] })
   const stampAsked =
     askStamp || refused?.errors.waterCapacity?.includes('round') || typed.stampChecked === 'on'
@@ -42,7 +52,13 @@ export function CylinderForm({
       <fieldset className="group">
         <legend>Which it is</legend>
         <div className="form-grid">
-          <Field {...field('label')} label="Label" maxLength={80} help="As it is written on the cylinder." />
+          <Field
+            {...field('label')}
+            label="Label"
+            needed
+            maxLength={80}
+            help="As it is written on the cylinder."
+          />
           <SelectField {...field('kind')} label="Kind" options={Object.entries(CYLINDER_KIND_WORDS)} />
           <SelectField
             {...field('refrigerant')}
@@ -62,7 +78,7 @@ export function CylinderForm({
       <fieldset className="group">
         <legend>Stamped on the collar</legend>
         <div className="form-grid">
-          <MeasureField {...field('tare')} kind="weight" label="Tare weight (TW)" />
+          <MeasureField {...field('tare')} kind="weight" label="Tare weight (TW)" needed onRead={setTare} />
           <div>
             <MeasureField
               {...field('waterCapacity')}
@@ -108,7 +124,11 @@ export function CylinderForm({
             inputMode="numeric"
             help="50 to 60 is usual; left empty, 60 is taken. Other cylinders leave it empty."
           />
-          <Field {...field('testedOn')} label="Last pressure test" type="date" />
+          <Field
+            {...field('testedOn')}
+            label="Last pressure test, month and year"
+            help="As it is stamped: 03/25, or a whole day: 2025-03-14."
+          />
           <Field
             {...field('testYears')}
             label="A test holds for (years)"
@@ -139,12 +159,24 @@ export function CylinderForm({
           />
           <Field {...field('keepsAt')} label="Where it is kept" maxLength={120} />
           {isNew && (
-            <MeasureField
-              {...field('contents')}
-              kind="weight"
-              label="In it now (net)"
-              help="Booked as its opening balance. Empty: leave it empty."
-            />
+            <>
+              <MeasureField
+                {...field('gross')}
+                kind="weight"
+                label="The scale shows now (gross)"
+                onRead={setGross}
+                help={
+                  netMg === undefined
+                    ? 'What is in it follows, and is booked as its opening balance.'
+                    : `That is ${show('weight', netMg)} in it, booked as its opening balance.`
+                }
+              />
+              <MeasureField
+                {...field('contents')}
+                kind="weight"
+                label="Or what is in it (net), where nothing was weighed"
+              />
+            </>
           )}
         </div>
       </fieldset>
@@ -152,6 +184,7 @@ export function CylinderForm({
         <Button type="submit" className="btn-big" disabled={busy}>
           {busy ? 'Saving …' : isNew ? 'Add the cylinder' : 'Save'}
         </Button>
+        <ErrorCount errors={refused?.errors} />
       </div>
     </Form>
   )

@@ -27,6 +27,8 @@ interface SystemForm {
   lines: string
   accessories: string
   oilType?: string
+  registration?: string
+  compressor?: string
   metering: SystemData['metering']
   subcooling?: number
   maxTestPressure?: number
@@ -58,21 +60,19 @@ const schema = (reading: ReadersUnits) =>
     name: text('what the system is called', 200).required(),
     customer: text('whose it is', 200).required(),
     site: text('where it stands', 200).required(),
-    altitude: Joi.number().integer().min(-450).max(5500).empty('').messages({
-      '*': 'Enter the height above the sea in whole metres, or leave it empty.',
-    }),
+    altitude: measured('height', 'the height above the sea', reading),
     trade: Joi.string().valid('stationary', 'vehicle').required(),
     refrigerant: refrigerantField,
-    plate: measured('weight', 'the charge on the plate', reading),
+    plate: measured('plate', 'the charge on the plate', reading),
     plateText: text('what else the plate says', 120),
-    panelTotal: measured('weight', 'the total in the panel', reading),
+    panelTotal: measured('plate', 'the total in the panel', reading),
     lines: Joi.string().default('[]'),
     accessories: Joi.string().default('[]'),
     oilType: text('the oil', 60),
+    registration: text('the registration', 40),
+    compressor: text('the kind of compressor', 60),
     metering: Joi.string().valid('fixed', 'valve', 'unknown').required(),
-    subcooling: Joi.number().min(0).max(30).empty('').messages({
-      '*': 'Enter the subcooling printed on the plate in kelvin, 0 to 30, or leave it empty.',
-    }),
+    subcooling: measured('difference', 'the subcooling on the plate', reading),
     maxTestPressure: measured('pressure', 'the highest test pressure', reading),
   })
 
@@ -97,6 +97,8 @@ export async function readSystem(
   }
   positive('plate')
   positive('panelTotal')
+  if (f.subcooling !== undefined && (f.subcooling < 0 || f.subcooling > 30))
+    errors.subcooling = 'Subcooling on a plate lies between 0 and 30 K (54 °F): check it, or leave it empty.'
   const lines = readLines(f.lines, reading, errors)
   const accessories = readAccessories(f.accessories, reading, errors)
   if (Object.keys(errors).length > 0) return { typed, refused: refuse(typed, errors) }
@@ -116,6 +118,8 @@ export async function readSystem(
         lines,
         accessories,
         oilType: f.oilType ?? '',
+        registration: f.registration ?? '',
+        compressor: f.compressor ?? '',
         metering: f.metering,
         subcoolingTargetK: f.subcooling ?? null,
         maxTestPressurePa: f.maxTestPressure ?? null,
@@ -133,15 +137,17 @@ export function systemFields(
     name: s.name,
     customer: s.customer,
     site: s.site,
-    altitude: s.altitudeM === undefined ? '' : String(s.altitudeM),
+    altitude: s.altitudeM === undefined ? '' : asTyped('height', s.altitudeM, reading),
     trade: s.trade,
     refrigerant: s.refrigerant ?? '',
     plate: asTyped('weight', s.plateMg, reading),
     plateText: s.plateText,
     panelTotal: asTyped('weight', s.panelTotalMg, reading),
     metering: s.metering,
-    subcooling: s.subcoolingTargetK === null ? '' : String(s.subcoolingTargetK),
+    subcooling: asTyped('difference', s.subcoolingTargetK, reading),
     oilType: s.oilType,
+    registration: s.registration,
+    compressor: s.compressor,
     maxTestPressure: asTyped('pressure', s.maxTestPressurePa, reading),
     lines: JSON.stringify(
       s.lines.map((l) => ({

@@ -77,8 +77,8 @@ describe('readSystem', () => {
   })
   it('refuses a charge of nothing and heights beyond the mountains', async () => {
     expect((await errors({ plate: '0 g' })).plate).toContain('more than nothing')
-    expect((await errors({ altitude: '9000' })).altitude).toContain('whole metres')
-    expect((await errors({ subcooling: '99' })).subcooling).toContain('0 to 30')
+    expect((await errors({ altitude: '9000' })).altitude).toContain('no height that people work at')
+    expect((await errors({ subcooling: '99' })).subcooling).toContain('between 0 and 30 K')
   })
   it('takes nothing from a list that the page did not write', async () => {
     expect((await read({ lines: 'not json', accessories: '{"a":1}' })).value?.data).toMatchObject({

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Form, useNavigation } from 'react-router'
 import type { Refused, Typed } from '~/form/read.server'
+import { ErrorCount } from '~/ui/error-count'
 import { Field, SelectField } from '~/ui/field'
 import { MeasureField, MeasureInput } from '~/ui/measure-field'
 import { METERING_WORDS, TRADE_WORDS } from '~/wording/en'
@@ -23,6 +24,8 @@ export function SystemForm(props: SystemFormProps) {
   const { start, refused, refrigerants, pipes, customers, sites, isNew, hidden = {} } = props
   const busy = useNavigation().state !== 'idle'
   const typed = refused?.typed ?? start
+  const [trade, setTrade] = useState(typed.trade)
+  const vehicle = trade === 'vehicle'
   const field = (name: string) => ({ name, value: typed[name], error: refused?.errors[name] })
   return (
     <Form method="post">
@@ -32,21 +35,30 @@ export function SystemForm(props: SystemFormProps) {
       <fieldset className="group">
         <legend>What and where</legend>
         <div className="form-grid">
+          <SelectField
+            {...field('trade')}
+            label="Trade"
+            options={Object.entries(TRADE_WORDS)}
+            onChange={setTrade}
+          />
           <Field
             {...field('name')}
             label="System"
+            needed
             maxLength={200}
             help="Such as bakery retarder, or bus 12."
           />
-          <Field {...field('customer')} label="Customer" list={customers} maxLength={200} />
-          <Field {...field('site')} label="Site, or vehicle" list={sites} maxLength={200} />
-          <Field
-            {...field('altitude')}
-            label="Height above the sea (m)"
-            inputMode="numeric"
-            help="Gauges read against the air of the place."
-          />
-          <SelectField {...field('trade')} label="Trade" options={Object.entries(TRADE_WORDS)} />
+          <Field {...field('customer')} label="Customer" needed list={customers} maxLength={200} />
+          <Field {...field('site')} label="Site, or vehicle" needed list={sites} maxLength={200} />
+          {vehicle && <Field {...field('registration')} label="Registration" maxLength={40} />}
+          {!vehicle && (
+            <MeasureField
+              {...field('altitude')}
+              kind="height"
+              label="Height above the sea"
+              help="Gauges read against the air of the place."
+            />
+          )}
         </div>
       </fieldset>
       <fieldset className="group">
@@ -59,14 +71,19 @@ export function SystemForm(props: SystemFormProps) {
           />
           <MeasureField
             {...field('plate')}
-            kind="weight"
+            kind="plate"
             label="Charge on the plate"
             help="Unreadable or gone: leave it empty."
           />
-          <Field {...field('plateText')} label="What else it says" maxLength={120} />
+          <Field
+            {...field('plateText')}
+            label="Words on the plate, as printed"
+            maxLength={120}
+            help="Left empty, what you type beside it is kept."
+          />
           <MeasureField
             {...field('panelTotal')}
-            kind="weight"
+            kind="plate"
             label="Total written inside the panel"
             help="What whoever came before wrote down counts more than the plate."
           />
@@ -75,17 +92,29 @@ export function SystemForm(props: SystemFormProps) {
             label="Metering device"
             options={Object.entries(METERING_WORDS)}
           />
-          <Field {...field('subcooling')} label="Subcooling on the plate (K)" inputMode="decimal" />
+          {vehicle ? (
+            <Field
+              {...field('compressor')}
+              label="Kind of compressor"
+              maxLength={60}
+              help="Belt, clutchless, or electric and high-voltage: its oil follows from it."
+            />
+          ) : (
+            <MeasureField {...field('subcooling')} kind="difference" label="Subcooling on the plate" />
+          )}
           <Field {...field('oilType')} label="Oil" maxLength={60} />
-          <MeasureField {...field('maxTestPressure')} kind="pressure" label="Highest test pressure" />
+          {!vehicle && (
+            <MeasureField {...field('maxTestPressure')} kind="pressure" label="Highest test pressure" />
+          )}
         </div>
       </fieldset>
-      <Lines start={typed.lines} pipes={pipes} errors={refused?.errors ?? {}} />
+      {!vehicle && <Lines start={typed.lines} pipes={pipes} errors={refused?.errors ?? {}} />}
       <Accessories start={typed.accessories} errors={refused?.errors ?? {}} />
       <div className="form-foot">
         <Button type="submit" className="btn-big" disabled={busy}>
           {busy ? 'Saving …' : isNew ? 'Add the system' : 'Save'}
         </Button>
+        <ErrorCount errors={refused?.errors} />
       </div>
     </Form>
   )

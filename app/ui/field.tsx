@@ -11,6 +11,8 @@ interface FieldProps {
   help?: ReactNode
   type?: 'text' | 'password' | 'date' | 'number' | 'email'
   required?: boolean
+  /** Said beside the label; the server says what is missing, in words of its own. */
+  needed?: boolean
   autoComplete?: string
   autoFocus?: boolean
   maxLength?: number
@@ -19,16 +21,18 @@ interface FieldProps {
 }
 
 /** A labelled field of a form; its error stands right under it. */
-export function Field({ name, label, value, error, help, list, ...input }: FieldProps) {
+export function Field({ name, label, value, error, help, list, needed, ...input }: FieldProps) {
   const id = useId()
   return (
     <Form.Group className="field">
       <Form.Label htmlFor={id}>{label}</Form.Label>
+      {needed && <Needed />}
       <Form.Control
         id={id}
         name={name}
         defaultValue={value ?? ''}
         isInvalid={error !== undefined}
+        aria-required={needed}
         aria-describedby={`${id}-help`}
         list={list && `${id}-list`}
         {...input}
@@ -44,6 +48,13 @@ export function Field({ name, label, value, error, help, list, ...input }: Field
     </Form.Group>
   )
 }
+
+/** In a word, since a star says nothing. */
+export const Needed = () => (
+  <span className="needed" aria-hidden>
+    needed
+  </span>
+)
 
 interface SelectProps {
   name: string

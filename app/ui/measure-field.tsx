@@ -1,6 +1,6 @@
 import { type ReactNode, useId, useState } from 'react'
 import { Button, Form, InputGroup } from 'react-bootstrap'
-import { FieldNotes } from './field'
+import { FieldNotes, Needed } from './field'
 import { measure, type Measured, type MeasureKind, unitBeside } from './measure'
 import { useReadersUnits } from './reader'
 
@@ -13,6 +13,7 @@ interface MeasureInputProps {
   error?: string | undefined
   help?: ReactNode
   autoFocus?: boolean
+  needed?: boolean
   /** Large figures for the field that matters in a stage. */
   hero?: boolean
 }
@@ -22,13 +23,14 @@ interface MeasureInputProps {
  * readings to tap when there are several.
  */
 export function MeasureInput(props: MeasureInputProps) {
-  const { kind, label, name, value, onChange, error, help, autoFocus, hero } = props
+  const { kind, label, name, value, onChange, error, help, autoFocus, hero, needed } = props
   const reading = useReadersUnits()
   const id = useId()
   const measured = measure(kind, value, reading)
   return (
     <Form.Group className={hero ? 'field field-hero' : 'field'}>
       <Form.Label htmlFor={id}>{label}</Form.Label>
+      {needed && <Needed />}
       <InputGroup>
         <Form.Control
           id={id}
@@ -36,6 +38,7 @@ export function MeasureInput(props: MeasureInputProps) {
           value={value}
           onChange={(event) => onChange(event.target.value)}
           isInvalid={error !== undefined || measured.kind === 'wrong'}
+          aria-required={needed}
           aria-describedby={`${id}-echo`}
           autoComplete="off"
           autoCapitalize="off"

@@ -12,7 +12,7 @@ describe('measure', () => {
     expect(measure('weight', '3.6', metric)).toMatchObject({ value: 3_600_000 })
     expect(measure('pressure', '0', us)).toMatchObject({ value: 101_325 })
     expect(measure('vacuum', '480', us)).toMatchObject({ echo: '480 micron = 64 Pa' })
-    expect(measure('temperature', '88', us)).toMatchObject({ echo: '31.1 °C = 88 °F' })
+    expect(measure('temperature', '88', us)).toMatchObject({ echo: '88 °F = 31.1 °C' })
   })
   it('offers the readings of what is ambiguous, and says what is wrong', () => {
     expect(measure('weight', '3-9', us)).toMatchObject({ kind: 'choose' })

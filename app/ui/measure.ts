@@ -3,23 +3,30 @@ import {
   echoWeight,
   formatLength,
   formatPressure,
+  formatHeight,
   formatTemperature,
+  formatTemperatureDifference,
   formatVacuum,
   formatVolume,
   formatWeight,
   parseLength,
   parsePressure,
+  parseHeight,
   parseTemperature,
+  parseTemperatureDifference,
   parseVacuum,
   parseVolume,
   oneWeight,
+  plateWeight,
   AmbiguousError,
   UnitError,
   type UnitReading,
   type Units,
 } from '#core/units'
 
-export type MeasureKind = 'weight' | 'pressure' | 'vacuum' | 'temperature' | 'volume' | 'length'
+/** plate: a charge read from a plate, where one decimal of a pound may be ounces. */
+export type MeasureKind =
+  'weight' | 'plate' | 'pressure' | 'vacuum' | 'temperature' | 'difference' | 'volume' | 'length' | 'height'
 
 /** Units of the reader, and the atmosphere that his gauges are zeroed in. */
 export interface ReadersUnits {
@@ -42,7 +49,11 @@ export function measure(kind: MeasureKind, text: string, { units, atmospherePa }
     switch (kind) {
       case 'weight': {
         const massMg = oneWeight(text, bareWeightUnit(units))
-        return { kind: 'one', value: massMg, echo: echoWeight(massMg) }
+        return { kind: 'one', value: massMg, echo: echoWeight(massMg, units.weight) }
+      }
+      case 'plate': {
+        const massMg = plateWeight(text, bareWeightUnit(units))
+        return { kind: 'one', value: massMg, echo: echoWeight(massMg, units.weight) }
       }
       case 'pressure': {
         const pa = Math.round(parsePressure(text, units.pressure, atmospherePa))
@@ -55,19 +66,51 @@ export function measure(kind: MeasureKind, text: string, { units, atmospherePa }
       }
       case 'vacuum': {
         const pa = Math.round(parseVacuum(text, units.vacuum, atmospherePa) * 100) / 100
-        return one(pa, formatVacuum(pa, 'micron'), formatVacuum(pa, 'Pa'))
+        return one(
+          pa,
+          ...ownFirst(units.vacuum === 'micron', formatVacuum(pa, 'micron'), formatVacuum(pa, 'Pa')),
+        )
       }
       case 'temperature': {
         const kelvin = Math.round(parseTemperature(text, units.temperature) * 100) / 100
-        return one(kelvin, formatTemperature(kelvin, 'C'), formatTemperature(kelvin, 'F'))
+        return one(
+          kelvin,
+          ...ownFirst(
+            units.temperature === 'C',
+            formatTemperature(kelvin, 'C'),
+            formatTemperature(kelvin, 'F'),
+          ),
+        )
+      }
+      case 'difference': {
+        const kelvin = Math.round(parseTemperatureDifference(text, units.temperature) * 100) / 100
+        return one(
+          kelvin,
+          ...ownFirst(
+            units.temperature === 'C',
+            formatTemperatureDifference(kelvin, 'C'),
+            formatTemperatureDifference(kelvin, 'F'),
+          ),
+        )
       }
       case 'volume': {
-        const ml = Math.round(parseVolume(text) * 100) / 100
-        return one(ml, formatVolume(ml, 'mL'), formatVolume(ml, 'fl oz'))
+        const ml = Math.round(parseVolume(text, units.oil) * 100) / 100
+        return one(ml, ...ownFirst(units.oil === 'mL', formatVolume(ml, 'mL'), formatVolume(ml, 'fl oz')))
       }
       case 'length': {
         const metres = parseLength(text, units.length)
-        return one(metres, formatLength(metres, 'm'), formatLength(metres, 'ft'))
+        return one(
+          metres,
+          ...ownFirst(units.length === 'm', formatLength(metres, 'm'), formatLength(metres, 'ft')),
+        )
+      }
+      case 'height': {
+        // Below the sea it has a minus, and above a thousand metres it is no length of pipe.
+        const metres = Math.round(parseHeight(text, units.length))
+        return one(
+          metres,
+          ...ownFirst(units.length === 'm', formatHeight(metres, 'm'), formatHeight(metres, 'ft')),
+        )
       }
     }
   } catch (error) {
@@ -81,10 +124,15 @@ function one(value: number, ...notations: string[]): Measured {
   return { kind: 'one', value, echo: notations.join(' = ') }
 }
 
+/** The reader's own notation first. */
+const ownFirst = (metric: boolean, inMetric: string, inOther: string): string[] =>
+  metric ? [inMetric, inOther] : [inOther, inMetric]
+
 /** A value to read, in the reader's units. */
 export function show(kind: MeasureKind, value: number, { units, atmospherePa }: ReadersUnits): string {
   switch (kind) {
     case 'weight':
+    case 'plate':
       return formatWeight(value, units.weight)
     case 'pressure':
       return formatPressure(value, units.pressure, atmospherePa)
@@ -94,8 +142,12 @@ export function show(kind: MeasureKind, value: number, { units, atmospherePa }: 
       return formatTemperature(value, units.temperature)
     case 'volume':
       return formatVolume(value, units.oil)
+    case 'difference':
+      return formatTemperatureDifference(value, units.temperature)
     case 'length':
       return formatLength(value, units.length)
+    case 'height':
+      return formatHeight(value, units.length)
   }
 }
 
@@ -103,6 +155,7 @@ export function show(kind: MeasureKind, value: number, { units, atmospherePa }: 
 export function unitBeside(kind: MeasureKind, units: Units): string {
   switch (kind) {
     case 'weight':
+    case 'plate':
       return bareWeightUnit(units)
     case 'pressure':
       return units.pressure === 'psi' ? 'psig' : 'bar g'
@@ -111,8 +164,11 @@ export function unitBeside(kind: MeasureKind, units: Units): string {
     case 'temperature':
       return `°${units.temperature}`
     case 'volume':
-      return 'mL'
+      return units.oil
+    case 'difference':
+      return units.temperature === 'F' ? '°F' : 'K'
     case 'length':
+    case 'height':
       return units.length
   }
 }

@@ -12,11 +12,13 @@ interface VerdictCardProps {
   overruled?: string | undefined
   /** What it was built on has changed since. */
   stale?: boolean
+  /** What was said before, where this is what would be said now. */
+  before?: { heading: string; when: string }
   children?: ReactNode
 }
 
 /** A judgement with its reasons, its numbers and where it comes from. */
-export function VerdictCard({ verdict, overruled, stale = false, children }: VerdictCardProps) {
+export function VerdictCard({ verdict, overruled, stale = false, before, children }: VerdictCardProps) {
   const reading = useReadersUnits()
   return (
     <div className={`verdict verdict-${stale ? 'open' : verdict.outcome}`}>
@@ -26,6 +28,11 @@ export function VerdictCard({ verdict, overruled, stale = false, children }: Ver
         </p>
       ) : (
         <div className="quiet">{OUTCOME_WORDS[verdict.outcome]}</div>
+      )}
+      {before && (
+        <p className="mb-1 field-error" role="status">
+          What it was built on has changed. At {before.when} it said: <em>{before.heading}</em>
+        </p>
       )}
       <h3 className={stale ? 'struck' : undefined}>{wordOf(VERDICT_WORDS, verdict.code)}</h3>
       <ul>

@@ -24,5 +24,5 @@ function dated(ofYear: number, month: number, day: number): string | undefined {
   const date = new Date(Date.UTC(ofYear, month - 1, day))
   const same =
     date.getUTCFullYear() === ofYear && date.getUTCMonth() === month - 1 && date.getUTCDate() === day
-  return same && ofYear >= 1950 && ofYear < 2100 ? date.toISOString().slice(0, 10) : undefined
+  return same && ofYear >= 1950 && ofYear < 2200 ? date.toISOString().slice(0, 10) : undefined
 }

@@ -1,3 +1,4 @@
 export * from './system'
 export * from './expected'
 export * from './drier'
+export * from './explain'

@@ -16,6 +16,7 @@ describe('a tape with the first watches', () => {
     expect(foldTape(watches as unknown as Entry[])).toMatchObject({
       watches: [{ what: 'pull', startedAt: 1790000000000, endedAt: 1790000600000 }],
       pressureNotes: [{ point: 'test', value: 1_101_325 }],
+      plate: { massMg: 1_530_874, text: '3.6 lb' },
       flags: [],
     })
   })

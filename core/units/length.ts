@@ -51,3 +51,34 @@ function within(text: string, metres: number): number {
 export function formatLength(lengthM: number, style: LengthStyle): string {
   return style === 'm' ? `${trimmed(lengthM, 2)} m` : `${trimmed(lengthM / M_PER_FT, 1)} ft`
 }
+
+/**
+ * Reads a height above the sea: `1200`, `1200 m`, `4,000 ft`, `-400`. Without a unit it is taken in `style`.
+ * @returns metres, -450 to 5500
+ * @throws UnitError when it is no height that people work at
+ */
+export function parseHeight(text: string, style: LengthStyle): number {
+  refuseSpaced(text)
+  const found = HEIGHT.exec(tidy(text))
+  if (!found) throw new UnitError(`"${text}" is not a height Keg can read: write it like 1200 m or 4000 ft.`)
+  const unit = found[3] ?? style
+  return readEach(
+    text,
+    found[2]!,
+    (size) => {
+      const metres = (found[1] ? -size : size) * PER[unit]!
+      if (metres < -450 || metres > 5500)
+        throw new UnitError(`"${text}" is no height that people work at: check the number and its unit.`)
+      return metres
+    },
+    unit,
+  )
+}
+
+const HEIGHT = new RegExp(`^(-?) ?(${NUMERAL}) ?(ft|feet|m)?$`)
+
+/** A height to read: whole metres or feet. */
+export function formatHeight(heightM: number, style: LengthStyle): string {
+  const value = style === 'm' ? heightM : heightM / M_PER_FT
+  return `${Math.round(value)} ${style}`.replace('-', '−')
+}

@@ -1,6 +1,7 @@
 import type { LengthStyle } from './length'
 import type { PressureStyle, VacuumStyle } from './pressure'
 import type { TemperatureStyle } from './temperature'
+import type { VolumeStyle } from './volume'
 import type { WeightStyle, WeightUnit } from './weight'
 
 /** The units that one person reads and writes. */
@@ -10,7 +11,7 @@ export interface Units {
   vacuum: VacuumStyle
   temperature: TemperatureStyle
   length: LengthStyle
-  oil: 'mL' | 'fl oz'
+  oil: VolumeStyle
 }
 
 export const US_UNITS: Units = {

@@ -103,6 +103,13 @@ export function formatPressure(
   return `${trimmed(psi, Math.abs(psi) < 20 ? 1 : 0)} psig`
 }
 
+/** An absolute pressure to read, as a working shows it. */
+export function formatAbsolutePressure(pressurePa: number, style: PressureStyle): string {
+  return style === 'bar'
+    ? `${(pressurePa / PA_PER_BAR).toFixed(3)} bar abs`
+    : `${(pressurePa / PA_PER_PSI).toFixed(2)} psia`
+}
+
 const VACUUM = new RegExp(`^(-?)(${NUMERAL}) ?(microns?|mtorr|torr|mbar|hpa|pa|in ?hg(?: ?vac(?:uum)?)?)?$`)
 
 /**

@@ -51,6 +51,7 @@ describe('temperature, length, volume', () => {
     expect(parseLength('7,5', 'm')).toBe(7.5)
     expect(parseVolume('1.2 fl oz')).toBeCloseTo(35.488, 3)
     expect(parseVolume('35')).toBe(35)
+    expect(parseVolume('1.5', 'fl oz')).toBeCloseTo(44.36, 2)
   })
   it('shows them as instruments do', () => {
     expect(formatTemperature(304.15, 'F')).toBe('87.8 °F')
@@ -103,6 +104,8 @@ describe('notations with several readings', () => {
     expect(readings(() => parsePressure('1,200 psi', 'bar'))).toEqual(['1.2 psi', '1200 psi'])
     expect(readings(() => parseLength('1.500', 'ft'))).toEqual(['1.5 ft', '1500 ft'])
     expect(readings(() => parseVolume('1.500'))).toEqual(['1.5 ml', '1500 ml'])
+    // A bare 30 of somebody who reads ounces: 887 mL of oil, or 30?
+    expect(readings(() => parseVolume('30', 'fl oz'))).toEqual(['30 mL', '30 fl oz'])
     // Of 1.500 bar and 1500 bar one is impossible, of 1.500 m and 1500 m too.
     expect(readings(() => parsePressure('1.500 bar', 'bar'))).toBeCloseTo(101325 + 150000, 6)
     expect(readings(() => parseLength('1.500 m', 'm'))).toBe(1.5)

@@ -37,6 +37,33 @@ export function formatTemperature(tempK: number, style: TemperatureStyle): strin
   return `${trimmed(value, 1).replace('-', '−')} °${style}`
 }
 
+const DIFFERENCE = new RegExp(`^(-?) ?(${NUMERAL}) ?(?:°|deg)? ?(c|f|k)?$`)
+
+/**
+ * Reads a difference of temperatures: `10`, `10 K`, `18 °F`. Without a unit it is taken in `style`.
+ * @returns kelvin, -200 to 200
+ * @throws UnitError when it is no difference
+ */
+export function parseTemperatureDifference(text: string, style: TemperatureStyle): number {
+  refuseSpaced(text)
+  const found = DIFFERENCE.exec(tidy(text))
+  if (!found)
+    throw new UnitError(
+      `"${text}" is not a difference of temperatures Keg can read: write it like 10 K or 18 °F.`,
+    )
+  const unit = (found[3] ?? style).toUpperCase()
+  return readEach(
+    text,
+    found[2]!,
+    (size) => {
+      const kelvin = (found[1] ? -size : size) / (unit === 'F' ? 1.8 : 1)
+      if (Math.abs(kelvin) > 200) throw new UnitError(`"${text}" is far too much: check the number.`)
+      return kelvin
+    },
+    unit,
+  )
+}
+
 /** A difference of temperatures (superheat, subcooling) to read. */
 export function formatTemperatureDifference(differenceK: number, style: TemperatureStyle): string {
   return `${trimmed(style === 'C' ? differenceK : differenceK * 1.8, 1).replace('-', '−')} ${style === 'C' ? 'K' : '°F'}`

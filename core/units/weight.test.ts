@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { echoWeight, formatWeight, oneWeight, parseWeight } from './weight'
-import { UnitError } from './unit-error'
+import { echoWeight, formatWeight, oneWeight, parseWeight, plateWeight } from './weight'
+import { AmbiguousError, UnitError } from './unit-error'
 
 describe('parseWeight', () => {
   it.each([
@@ -145,5 +145,32 @@ describe('a separator before three digits', () => {
     expect(notations('１２.５ kg')).toBe(12_500_000)
     expect(() => parseWeight('3-19.5')).toThrow(/19.5 oz is more than a pound/)
     expect(() => parseWeight('1 200 g')).toThrow(/has a space in the number: write 1200/)
+  })
+})
+
+describe('a charge on a plate', () => {
+  const readings = (text: string, unit?: 'lb' | 'kg') => {
+    try {
+      return plateWeight(text, unit)
+    } catch (error) {
+      return (error as AmbiguousError).readings.map(({ notation, value }) => [notation, value])
+    }
+  }
+  it('with one decimal of a pound asks: tenths or ounces?', () => {
+    // 3.6 lb = 1632.93 g; 3 lb 6 oz = 1530.87 g.
+    const both = [
+      ['3.60 lb', 1_632_933],
+      ['3 lb 6 oz', 1_530_874],
+    ]
+    expect(readings('3.6 lb')).toEqual(both)
+    expect(readings('3,6', 'lb')).toEqual(both)
+    expect(readings('3.6#')).toEqual(both)
+  })
+  it('is read at once where it says which, and in kilograms', () => {
+    expect(readings('3.60 lb')).toBe(1_632_933)
+    expect(readings('3 lb 6 oz')).toBe(1_530_874)
+    expect(readings('3.0 lb')).toBe(1_360_777)
+    expect(readings('3.6', 'kg')).toBe(3_600_000)
+    expect(readings('3.6 kg', 'lb')).toBe(3_600_000)
   })
 })

@@ -87,6 +87,23 @@ export function oneWeight(text: string, unit?: WeightUnit): number {
   )
 }
 
+const ONE_DECIMAL = /^(\d+)[.,]([1-9])$/
+
+/**
+ * Reads a charge from a plate. One decimal of a pound is written for tenths and for ounces alike: `3.6` is 3.6 lb on one
+ * plate and 3 lb 6 oz on the next, so both are offered.
+ * @throws UnitError when it is no weight, AmbiguousError when it has several readings
+ */
+export function plateWeight(text: string, unit?: WeightUnit): number {
+  const typed = tidy(text)
+  const pounds = new RegExp(`^(.*?) ?${LB}$`).exec(typed)
+  const found = ONE_DECIMAL.exec(pounds ? pounds[1]! : unit === 'lb' ? typed : '')
+  if (!found) return oneWeight(text, unit)
+  const [, whole_, digit] = found
+  const reading = (notation: string) => ({ value: oneWeight(notation), notation })
+  throw new AmbiguousError(text, [reading(`${whole_}.${digit}0 lb`), reading(`${whole_} lb ${digit} oz`)])
+}
+
 /**
  * A weight as a technician reads it from a scale: quarter ounces or 5 g; a small charge is weighed on a finer scale, so
  * below a pound 0.05 oz, below 500 g one gram.
@@ -113,8 +130,8 @@ export function massNumber(massMg: number, unit: 'lb' | 'kg' | 'g'): string {
   return (massMg / MG_PER[unit]).toFixed(unit === 'g' ? 0 : 3)
 }
 
-/** The weight in all notations at once, so that 3.6 lb is not taken for 3 lb 6 oz. */
-export function echoWeight(massMg: number): string {
+/** The weight in all notations at once, the reader's own first, so that 3.6 lb is not taken for 3 lb 6 oz. */
+export function echoWeight(massMg: number, style: WeightStyle = 'lb-oz'): string {
   const sign = massMg < 0 ? '−' : ''
   const size = Math.abs(massMg)
   const tenths = Math.round((size / MG_PER_OZ) * 10)
@@ -126,7 +143,8 @@ export function echoWeight(massMg: number): string {
     size < MG_PER_KG
       ? `${sign}${trimmed(size / MG_PER_G, 0)} g`
       : `${sign}${(size / MG_PER_KG).toFixed(3)} kg`
-  return `${decimal} = ${split} = ${metric}`
+  const parts = style === 'kg' ? [metric, decimal, split] : [decimal, split, metric]
+  return parts.join(' = ')
 }
 
 function fromPoundsOunces(pounds: string, ounces: string): number {

@@ -63,6 +63,12 @@ const SELECT = (tx: ShopTx) => tx`
     left join site s on s.shop_id = m.shop_id and s.site_id = y.site_id
     left join customer c on c.shop_id = m.shop_id and c.customer_id = s.customer_id`
 
+/** One job as lists show it. */
+export async function jobSummary(tx: ShopTx, jobId: string): Promise<JobSummary | undefined> {
+  const [job] = await tx<JobSummary[]>`${SELECT(tx)} where m.job_id = ${jobId}`
+  return job
+}
+
 /** The jobs in hand, the one touched last first. */
 export async function jobsInHand(tx: ShopTx, limit = 60): Promise<JobSummary[]> {
   return tx<JobSummary[]>`

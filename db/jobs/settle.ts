@@ -32,6 +32,7 @@ export async function settle(
   if (mark) {
     await markCylinders(tx, jobId, state)
     await markWeighedOff(tx, jobId, state)
+    await keepPlate(tx, state)
   }
   await summarise(tx, jobId, state, lastSeq)
   await reserve(tx, jobId, state)
@@ -89,6 +90,14 @@ async function othersAfter(tx: ShopTx, systemId: string, jobId: string, from: nu
       and fold_version = ${FOLD_VERSION}
     order by opened_at, job_id`
   return rows.map((row) => ({ jobId: row.jobId, from }))
+}
+
+/** A plate that was read in a job stays with its system, where nothing is known of it yet. */
+async function keepPlate(tx: ShopTx, { plate, systemId }: JobState) {
+  if (!plate || !systemId) return
+  await tx`
+    update system set plate_mg = ${plate.massMg}, plate_text = ${plate.text}
+    where system_id = ${systemId} and plate_mg is null and panel_total_mg is null`
 }
 
 interface Mark {

@@ -1,5 +1,5 @@
 import { createContext, use, useMemo } from 'react'
-import { type ExpectedCharge, expectedCharge } from '#core/systems'
+import { type ExpectedCharge, expectedCharge, type SystemPlate } from '#core/systems'
 import { tableOf } from '#core/refrigerants'
 import type { JobState, JudgingContext } from '#core/tape'
 import type { Draft } from '~/tape/use-tape'
@@ -25,10 +25,24 @@ export function useJob(): OpenJob {
   return job
 }
 
+const NO_SYSTEM: SystemPlate = {
+  trade: 'stationary',
+  refrigerant: null,
+  plateMg: null,
+  panelTotalMg: null,
+  lines: [],
+  accessories: [],
+}
+
+/** What is known of the system counts; a plate that was read in this job fills what is not. */
+export function plateOf({ system }: JobData, state: JobState): SystemPlate {
+  return { ...(system ?? NO_SYSTEM), plateMg: system?.plateMg ?? state.plate?.massMg ?? null }
+}
+
 /** What plate, lines and accessories say should be in the system; null where no plate and no total are known. */
 export function expectedIn(data: JobData, state: JobState): ExpectedCharge | null {
   const code = state.refrigerant ?? data.system?.refrigerant
-  return data.system && code ? expectedCharge(data.system, tableOf(code)) : null
+  return code ? expectedCharge(plateOf(data, state), tableOf(code)) : null
 }
 
 /** One standard deviation of what books say of a charge: two transfers on ordinary scales. */

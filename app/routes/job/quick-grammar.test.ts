@@ -48,7 +48,7 @@ describe('parseQuick', () => {
     expect(body('t 31C')).toEqual(['temperature-noted', { point: 'ambient', tempK: 304.15 }])
     expect(body('t suction 50')).toEqual(['temperature-noted', { point: 'suction', tempK: 283.15 }])
     expect(body('v 500')).toEqual(['vacuum-noted', { pressurePa: 66.66 }])
-    expect(body('oil out 30')).toEqual(['oil-noted', { direction: 'out', volumeMl: 30, text: '' }])
+    expect(body('oil out 30 mL')).toEqual(['oil-noted', { direction: 'out', volumeMl: 30, text: '' }])
   })
   it('takes notes, waiting and times gone by', () => {
     expect(body('note valve core leaks')).toEqual(['note', { text: 'valve core leaks' }])

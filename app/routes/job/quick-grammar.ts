@@ -24,7 +24,7 @@ export const QUICK_HELP: [example: string, what: string][] = [
   ['p 118 · p high 20 bar · p cyl 9', 'pressure: low side, high side, cylinder'],
   ['t 31C · t suction 12 · t liquid 35', 'temperature: ambient, suction, liquid, vent, cyl'],
   ['v 480', 'vacuum gauge'],
-  ['oil out 30 · oil in 45 · oil parts 15', 'oil, in mL unless you say otherwise'],
+  ['oil out 30 · oil in 45 · oil parts 15', 'oil, in your own unit unless you say otherwise'],
   ['note valve core leaks', 'a note'],
   ['wait compressor', 'the job waits for something'],
   ['@10:42 w 5.5 kg', 'any of these, as it was at 10:42 today'],

@@ -4,9 +4,9 @@ import { data, redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { BORE_M } from '#core/systems'
 import { type Entry, versionOf } from '#core/tape'
-import { addSystem, append, customers, inShop, jobHead, sites } from '#db'
+import { addSystem, append, customers, inShop, jobHead, jobSummary, sites } from '#db'
 import { found, isId } from '~/form/ids.server'
-import { checkForm, id, optionalId } from '~/form/read.server'
+import { checkForm, id, optionalId, ownText } from '~/form/read.server'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -25,6 +25,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     systemId: randomUUID(),
     entryId: randomUUID(),
     jobId: isId(jobId) && (await jobHead(tx, jobId)) ? jobId : '',
+    /** What the job knows already. */
+    refrigerant: isId(jobId) ? ((await jobSummary(tx, jobId))?.refrigerant ?? '') : '',
     refrigerants: REFRIGERANTS,
     pipes: Object.keys(BORE_M),
     customers: (await customers(tx)).map((c) => c.name),
@@ -49,7 +51,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   const at = now()
   await inShop(shop.shopId, async (tx) => {
     const siteId = await placeOf(tx, read.value, at)
-    await addSystem(tx, systemId, { ...read.value.data, siteId }, at)
+    // What was printed is kept beside what it was taken for.
+    const { plateText } = read.value.data
+    const printed = plateText || ownText(read.typed, 'plate').trim()
+    await addSystem(tx, systemId, { ...read.value.data, plateText: printed, siteId }, at)
     if (!jobId) return
     found(await jobHead(tx, jobId), 'job')
     const { refrigerant } = read.value.data
@@ -76,7 +81,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 export default function NewSystem({ loaderData, actionData }: Route.ComponentProps) {
-  const { systemId, entryId, jobId, ...lists } = loaderData
+  const { systemId, entryId, jobId, refrigerant, ...lists } = loaderData
   return (
     <>
       <div className="page-head">
@@ -84,7 +89,7 @@ export default function NewSystem({ loaderData, actionData }: Route.ComponentPro
         {jobId && <span className="quiet">It is put into the job you came from.</span>}
       </div>
       <SystemForm
-        start={{ trade: 'stationary', metering: 'valve' }}
+        start={{ trade: 'stationary', metering: 'valve', refrigerant }}
         refused={actionData}
         {...lists}
         isNew

@@ -57,6 +57,9 @@ export default function System({ loaderData }: Route.ComponentProps) {
         {system.refrigerant && <span className="tag tag-copper">{system.refrigerant}</span>}
         {mayWrite && (
           <div className="actions">
+            <Link className="btn btn-primary" to={`/jobs/new?system=${system.systemId}`}>
+              New job on it
+            </Link>
             <Link className="btn btn-outline-secondary" to="change">
               Change its data
             </Link>
@@ -132,14 +135,16 @@ export default function System({ loaderData }: Route.ComponentProps) {
               <Fact name="Trade">{TRADE_WORDS[system.trade]}</Fact>
               <Fact name="Metering device">{METERING_WORDS[system.metering]}</Fact>
               {system.subcoolingTargetK !== null && (
-                <Fact name="Subcooling">{system.subcoolingTargetK} K</Fact>
+                <Fact name="Subcooling">{show('difference', system.subcoolingTargetK)}</Fact>
               )}
+              {system.registration && <Fact name="Registration">{system.registration}</Fact>}
+              {system.compressor && <Fact name="Compressor">{system.compressor}</Fact>}
               <Fact name="Oil">{system.oilType || 'not noted'}</Fact>
               {system.maxTestPressurePa !== null && (
                 <Fact name="Highest test pressure">{show('pressure', system.maxTestPressurePa)}</Fact>
               )}
-              {system.plateText && <Fact name="It also says">{system.plateText}</Fact>}
-              <Fact name="Height above the sea">{system.altitudeM} m</Fact>
+              {system.plateText && <Fact name="As printed">{system.plateText}</Fact>}
+              <Fact name="Height above the sea">{show('height', system.altitudeM)}</Fact>
             </dl>
             {expected && expected.parts.length > 1 && (
               <ul className="mt-2 mb-0">

@@ -1,5 +1,5 @@
 import { type EndLevel, endLevel } from '#core/recovery'
-import { PA_PER_INHG, STANDARD_ATMOSPHERE_PA } from '#core/units'
+import { formatAbsolutePressure, PA_PER_INHG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { ALTITUDE, choice, gas, maybe } from '../fields'
 import { LOCAL_RULES, Refusal, sayIn, TEXT_IN_FORCE, tool } from '../tool'
 import { atmosphereOf } from '../kinds'
@@ -81,7 +81,7 @@ export default tool({
         {
           what: 'Level',
           put: words,
-          gives: `${((atmosphereOf(reading) - levelPa) / PA_PER_INHG).toFixed(1).replace('-', '−')} inHg below atmosphere = ${(levelPa / 1e5).toFixed(3)} bar absolute`,
+          gives: `${((atmosphereOf(reading) - levelPa) / PA_PER_INHG).toFixed(1).replace('-', '−')} inHg below atmosphere = ${formatAbsolutePressure(levelPa, reading.units.pressure)}`,
         },
       ],
       uncertainty: ['The rule is exact; a gauge near zero is good to 1 % of its full scale.'],

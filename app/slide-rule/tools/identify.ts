@@ -1,5 +1,6 @@
 import { airShare, type Candidate, identify } from '#core/identity'
 import { refrigerant as factsOf } from '#core/refrigerants'
+import { formatAbsolutePressure } from '#core/units'
 import { ALTITUDE, maybeGas, measure, usually } from '../fields'
 import { typedText } from '../kinds'
 import type { Judgement } from '../outcome'
@@ -95,7 +96,7 @@ export default tool({
         {
           what: 'Pressure, absolute',
           put: `${say('pressure', p)} on the gauge`,
-          gives: `${(p / 1e5).toFixed(3)} bar absolute`,
+          gives: `${formatAbsolutePressure(p, reading.units.pressure)}`,
         },
         {
           what: 'Standard deviations',
@@ -111,7 +112,7 @@ export default tool({
           ? [
               {
                 what: 'Air',
-                put: `(p − bubble) / p = ${say('pressure-difference', air.airPa)} / ${(p / 1e5).toFixed(2)} bar absolute`,
+                put: `(p − bubble) / p = ${say('pressure-difference', air.airPa)} / ${formatAbsolutePressure(p, reading.units.pressure)}`,
                 gives: `${percent(air.ofVapour)} of the vapour`,
               },
             ]

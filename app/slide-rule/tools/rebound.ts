@@ -1,6 +1,6 @@
 import { refrigerant as factsOf, tableOf, vapourDensityAt } from '#core/refrigerants'
 import { rebound } from '#core/recovery'
-import { ZERO_CELSIUS_K } from '#core/units'
+import { formatAbsolutePressure, ZERO_CELSIUS_K } from '#core/units'
 import { ALTITUDE, gas, maybe, measure, usually } from '../fields'
 import { LOCAL_RULES, onField, Refusal, sayIn, tool } from '../tool'
 import { judgementOf } from '../judgement'
@@ -74,12 +74,12 @@ export default tool({
       working: [
         {
           what: 'Density when it stopped',
-          put: `${(p1 / 1e5).toFixed(3)} bar abs at ${say('temperature', t)}`,
+          put: `${formatAbsolutePressure(p1, reading.units.pressure)} at ${say('temperature', t)}`,
           gives: say('density', density(p1)),
         },
         {
           what: 'Density now',
-          put: `${(p2 / 1e5).toFixed(3)} bar abs at ${say('temperature', t)}`,
+          put: `${formatAbsolutePressure(p2, reading.units.pressure)} at ${say('temperature', t)}`,
           gives: say('density', density(p2)),
         },
         {

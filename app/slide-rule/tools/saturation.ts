@@ -8,7 +8,7 @@ import {
   tableOf,
   vapourDensity,
 } from '#core/refrigerants'
-import { ZERO_CELSIUS_K } from '#core/units'
+import { formatAbsolutePressure, ZERO_CELSIUS_K } from '#core/units'
 import { ALTITUDE, gas, maybe, maybeGas, rows } from '../fields'
 import type { Chart, Figure, Step } from '../outcome'
 import { LOCAL_RULES, onField, Refusal, sayIn, tool } from '../tool'
@@ -67,7 +67,7 @@ export default tool({
         text: say('pressure', bubble),
         beside: split
           ? `bubble, for liquid. Dew, for vapour: ${say('pressure', dew)}`
-          : `${(bubble / 1e5).toFixed(3)} bar absolute`,
+          : `${formatAbsolutePressure(bubble, reading.units.pressure)}`,
       }
       figures.push(
         { name: 'bubble_pressure', label: 'Bubble pressure (liquid)', kind: 'pressure', value: bubble },
@@ -89,12 +89,12 @@ export default tool({
         {
           what: 'Bubble pressure',
           put: `cubic through four rows of the table in ln p, at ${(t - ZERO_CELSIUS_K).toFixed(2)} °C`,
-          gives: `${(bubble / 1e5).toFixed(4)} bar absolute`,
+          gives: `${formatAbsolutePressure(bubble, reading.units.pressure)}`,
         },
         {
           what: 'Dew pressure',
           put: 'the same through the dew column',
-          gives: `${(dew / 1e5).toFixed(4)} bar absolute`,
+          gives: `${formatAbsolutePressure(dew, reading.units.pressure)}`,
         },
       )
     } else {

@@ -9,6 +9,7 @@ export const job: Schemas<JobBodies> = {
     systemId: anId.allow(null),
     refrigerant: oneOf(...REFRIGERANTS).allow(null),
   },
+  'plate-noted': { massMg: Joi.number().integer().min(1).max(1e12).required(), text: words(120).required() },
   'stage-entered': { stage: oneOf(...STAGES).required() },
   'step-done': { step: words(60).required() },
   note: { text: Joi.string().trim().min(1).max(4000).required() },

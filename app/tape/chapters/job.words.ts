@@ -29,6 +29,8 @@ export const job: Words<JobBodies> = {
     ]
       .filter(Boolean)
       .join(' · ') || 'Described',
+  'plate-noted': ({ massMg, text }, { show }) =>
+    `Plate: ${show('weight', massMg)}${text ? `, printed “${text}”` : ''}`,
   'stage-entered': ({ stage }) => `Stage: ${STAGE_WORDS[stage]}`,
   'step-done': ({ step }) => (Object.hasOwn(STEP_WORDS, step) ? STEP_WORDS[step as Step] : step),
   note: ({ text }) => text,

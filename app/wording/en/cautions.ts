@@ -1,11 +1,9 @@
 import type { Stage } from '#core/tape'
 import type { RefrigerantFacts } from '#core/refrigerants'
+import type { Trade } from '#core/systems'
 
 const STAGE_CAUTIONS: Partial<Record<Stage, string[]>> = {
-  prepare: [
-    'Power off and locked out before the unit is opened.',
-    'High-voltage vehicles: orange cables are for trained people.',
-  ],
+  prepare: ['Power off and locked out before the unit is opened.'],
   recover: [
     'Gloves and goggles: liquid freezes skin and eyes.',
     'Ventilate: refrigerant collects low down and takes the air away.',
@@ -26,9 +24,18 @@ const STAGE_CAUTIONS: Partial<Record<Stage, string[]>> = {
   close: ['Close valves in order before any hose comes off: most spills happen in the last five minutes.'],
 }
 
+const VEHICLE = [
+  'Engine off, wheels chocked, hands away from belt and fan.',
+  'High-voltage vehicles: orange cables are for trained people.',
+]
+
 /** The usual cautions of a stage, with those of a flammable or toxic refrigerant. */
-export function cautionsFor(stage: Stage, gas: RefrigerantFacts | undefined): string[] {
-  const usual = STAGE_CAUTIONS[stage] ?? []
+export function cautionsFor(
+  stage: Stage,
+  gas: RefrigerantFacts | undefined,
+  trade: Trade = 'stationary',
+): string[] {
+  const usual = trade === 'vehicle' && stage === 'prepare' ? VEHICLE : (STAGE_CAUTIONS[stage] ?? [])
   if (!gas || !['recover', 'repair', 'charge', 'leak-test'].includes(stage)) return usual
   const { code, safetyClass, flammable } = gas
   const own = []

@@ -5,6 +5,8 @@ export type JobStatus = 'open' | 'waiting' | 'closed' | 'cancelled'
 
 export interface JobBodies {
   'job-described': { title?: string; systemId?: string | null; refrigerant?: string | null }
+  /** The charge on the plate, read in this job; `text` as printed. */
+  'plate-noted': { massMg: number; text: string }
   'stage-entered': { stage: Stage }
   'step-done': { step: string }
   note: { text: string }
@@ -21,6 +23,8 @@ export interface JobSlice {
   title: string
   systemId: string | null
   refrigerant: string | null
+  /** Read in this job; null: not. */
+  plate: { massMg: number; text: string } | null
   openedAt: number
   lastAt: number
   closedAt?: number
@@ -36,6 +40,7 @@ export const job: Chapter<JobBodies, JobSlice> = {
     title: '',
     systemId: null,
     refrigerant: null,
+    plate: null,
     openedAt: 0,
     lastAt: 0,
     steps: [],
@@ -55,6 +60,19 @@ export const job: Chapter<JobBodies, JobSlice> = {
         if (title !== undefined) state.title = title
         if (systemId !== undefined) state.systemId = systemId
         if (refrigerant !== undefined) state.refrigerant = refrigerant
+      },
+    },
+    'plate-noted': {
+      version: 1,
+      upcast: [],
+      refs: () => ({}),
+      ownId: null,
+      figure: { quantity: 'weight', key: 'massMg' },
+      correctable: true,
+      afterClose: true,
+      decides: null,
+      fold(state, { massMg, text }) {
+        state.plate = { massMg, text }
       },
     },
     'stage-entered': wordsOnly<JobBodies['stage-entered']>((state, { stage }) => {

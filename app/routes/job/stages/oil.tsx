@@ -41,7 +41,7 @@ export function Oil() {
         <div className="quiet">
           out {show('volume', outMl)} + parts {show('volume', partsMl)} − in {show('volume', inMl)}
           {steps.extraMl > 0 &&
-            ` · in steps of ${STEP_ML} mL: ${show('volume', steps.volumeMl)}, ${show('volume', steps.extraMl)} more than needed`}
+            ` · in steps of ${show('volume', STEP_ML)}: ${show('volume', steps.volumeMl)}, ${show('volume', steps.extraMl)} more than needed`}
         </div>
       </div>
       <p className="mb-0 quiet">

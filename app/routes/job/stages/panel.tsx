@@ -27,9 +27,13 @@ const PANELS: Record<Stage, ComponentType> = {
 
 /** The stage in hand. A new stage adds its panel here and nowhere else. */
 export function StagePanel({ stage }: { stage: Stage }) {
-  const { state } = useJob()
+  const { state, data } = useJob()
   const Panel = PANELS[stage]
-  const cautions = cautionsFor(stage, state.refrigerant ? factsOf(state.refrigerant) : undefined)
+  const cautions = cautionsFor(
+    stage,
+    state.refrigerant ? factsOf(state.refrigerant) : undefined,
+    data.system?.trade,
+  )
   return (
     <section className="sheet stack stage-panel" aria-label={STAGE_WORDS[stage]}>
       <h2>{STAGE_WORDS[stage]}</h2>

@@ -18,7 +18,13 @@ export function Prepare() {
       {!closed && <Describe />}
       <div className="side-by-side">
         {expected ? <Expected /> : <NoPlate />}
-        <StepList steps={['locked-out', 'gas-identified', 'purged-hoses']} />
+        <StepList
+          steps={
+            data.system?.trade === 'vehicle'
+              ? ['gas-identified', 'purged-hoses']
+              : ['locked-out', 'gas-identified', 'purged-hoses']
+          }
+        />
       </div>
       {state.refrigerant && !closed && (
         <CylinderChoice use="recover" wantedMg={expected ? expected.massMg : null} />

@@ -55,7 +55,8 @@ export function Verify() {
 }
 
 function Readings() {
-  const { state, note } = useJob()
+  const { state, note, data } = useJob()
+  const vehicle = data.system?.trade === 'vehicle'
   const { pressures: pressureNotes, temperatures: temperatureNotes } = checkNotes(state)
   const reading = useReadersUnits()
   const show = useShow()
@@ -69,12 +70,18 @@ function Readings() {
     ['low', low],
     ['high', high],
   ]
-  const temperatures: [TemperaturePoint, typeof low][] = [
-    ['suction', suction],
-    ['liquid', liquid],
-    ['ambient', ambient],
-    ['vent', vent],
-  ]
+  // Nobody clamps the lines of a vehicle: its vents and the air tell.
+  const temperatures: [TemperaturePoint, typeof low][] = vehicle
+    ? [
+        ['vent', vent],
+        ['ambient', ambient],
+      ]
+    : [
+        ['suction', suction],
+        ['liquid', liquid],
+        ['ambient', ambient],
+        ['vent', vent],
+      ]
   const submit = (event: FormEvent) => {
     event.preventDefault()
     const drafts: Draft[] = []

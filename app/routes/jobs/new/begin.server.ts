@@ -129,7 +129,6 @@ export async function begin(
         throw new NotLikeThis({
           refrigerant: 'Choose the refrigerant: without it nobody can say whether this cylinder may take it.',
         })
-      if (cylinder) doubtStart(job, cylinder, refrigerant, shop.fillMarginPct)
       await openJob(tx, job.jobId, person.userId, at)
       const { refused } = await append(tx, {
         jobId: job.jobId,
@@ -161,6 +160,8 @@ export async function begin(
         throw new NotLikeThis({
           cylinder: refused.flatMap((r) => r.reasons.map(({ code }) => REASON_WORDS[code] ?? code)).join(' '),
         })
+      // Asked last: it takes all of it back again until it is answered.
+      if (cylinder) doubtStart(job, cylinder, refrigerant, shop.fillMarginPct)
     })
     return { jobId: job.jobId }
   } catch (error) {

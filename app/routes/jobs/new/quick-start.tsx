@@ -41,17 +41,21 @@ export function QuickStart(props: QuickStartProps) {
   )
   const picked = all.find((each) => each.cylinderId === pickedId)
   const [gas, setGas] = useState(was?.refrigerant ?? (carried.refrigerant || (picked?.refrigerant ?? '')))
+  const [gasChosen, setGasChosen] = useState((was?.refrigerant ?? carried.refrigerant) !== '')
   const [weight, setWeight] = useState(
     was?.startWeight ?? (picked ? typed('weight', picked.expectedMg, reading) : ''),
   )
+  const [weightTyped, setWeightTyped] = useState(was?.startWeight !== undefined && was.startWeight !== '')
   const [mode, setMode] = useState(was?.mode ?? 'gross')
   const sure = useRef<HTMLInputElement>(null)
   const go = useRef<HTMLButtonElement>(null)
 
+  // Of another gas the rules will say that it may not take it: its weight is no question then.
+  const fitting = !picked?.refrigerant || gas === '' || gas === picked.refrigerant
   const measured = measure('weight', weight, reading)
   const weightMg = measured.kind === 'one' ? measured.value : undefined
   const { question, mayNote } = useQuestion(
-    mode === 'gross' && picked ? weightMg : undefined,
+    mode === 'gross' && picked && fitting ? weightMg : undefined,
     (mg) =>
       picked &&
       askAboutStart('recover', mg, {
@@ -63,8 +67,10 @@ export function QuickStart(props: QuickStartProps) {
   const take = (tile: Tile | undefined) => {
     setPickedId(tile?.cylinderId)
     if (!tile) return
-    if (tile.refrigerant) setGas(tile.refrigerant)
-    setWeight(typed('weight', tile.expectedMg, reading))
+    // What somebody has chosen stays: that it is another gas is for the rules to say.
+    if (tile.refrigerant && !gasChosen) setGas(tile.refrigerant)
+    // What was typed is what the scale shows, whichever cylinder it is.
+    if (!weightTyped) setWeight(typed('weight', tile.expectedMg, reading))
   }
   const pick = (tile: Tile) => {
     setLabel('')
@@ -153,7 +159,7 @@ export function QuickStart(props: QuickStartProps) {
         </div>
       )}
       <div className="quick-go">
-        <div className={picked?.refrigerant ? 'gas known' : 'gas'}>
+        <div className={picked?.refrigerant && fitting ? 'gas known' : 'gas'}>
           <SelectField
             key={`${pickedId} ${gas}`}
             name="refrigerant"
@@ -161,7 +167,10 @@ export function QuickStart(props: QuickStartProps) {
             value={gas}
             error={refused?.errors.refrigerant}
             options={[['', 'Not known yet'], ...refrigerants.map((r): [string, string] => [r, r])]}
-            onChange={setGas}
+            onChange={(next) => {
+              setGas(next)
+              setGasChosen(next !== '')
+            }}
           />
         </div>
         <div className="weight">
@@ -170,7 +179,10 @@ export function QuickStart(props: QuickStartProps) {
             kind="weight"
             label="Start weight"
             value={weight}
-            onChange={setWeight}
+            onChange={(text) => {
+              setWeight(text)
+              setWeightTyped(text !== '')
+            }}
             error={refused?.errors.startWeight}
             hero
           />
@@ -195,7 +207,14 @@ export function QuickStart(props: QuickStartProps) {
           disabled={busy}
           onClick={(event) => {
             const sureOf = sure.current!.value === String(weightMg)
-            if (picked && mode === 'gross' && weightMg !== undefined && !sureOf && !mayNote(weightMg))
+            if (
+              picked &&
+              fitting &&
+              mode === 'gross' &&
+              weightMg !== undefined &&
+              !sureOf &&
+              !mayNote(weightMg)
+            )
               event.preventDefault()
           }}
         >
