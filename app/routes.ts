@@ -42,6 +42,7 @@ export default [
     route('ledger.csv', 'routes/ledger/csv.ts'),
     route('settings', 'routes/settings/settings.tsx'),
     route('events', 'routes/frame/events.ts'),
+    route('clocks', 'routes/frame/clocks.ts'),
   ]),
   route('*', 'routes/door/not-found.tsx'),
 ] satisfies RouteConfig

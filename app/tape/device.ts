@@ -21,9 +21,14 @@ export function remade(entry: Entry, body: Record<string, unknown>): Entry {
 }
 
 /** Now by the server's clock, as far as this device's offset is known from what it has sent. */
-export function serverNow({ clocks }: Pick<JobState, 'clocks'>): number {
+export function serverNow(state: Pick<JobState, 'clocks'>): number {
+  return Date.now() - deviceOffsetMs(state)
+}
+
+/** This device's clock less the server's, as far as it is known from what it has sent, ms. */
+export function deviceOffsetMs({ clocks }: Pick<JobState, 'clocks'>): number {
   const own = deviceId()
-  return Date.now() - (Object.hasOwn(clocks, own) ? clocks[own]!.offsetMs : 0)
+  return Object.hasOwn(clocks, own) ? clocks[own]!.offsetMs : 0
 }
 
 /** Clock, name and count of this device, for so many entries that are written elsewhere for it. */

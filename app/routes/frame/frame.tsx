@@ -1,5 +1,6 @@
 import { useCallback, useState } from 'react'
 import { data, Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavigation } from 'react-router'
+import { ClockStrip } from '~/clocks/strip'
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
 import { isUnsent } from '~/live/last-good'
@@ -81,6 +82,7 @@ export default function Frame({ loaderData: { person, shop, preferences } }: Rou
             {loading && <div className="progress-line" role="progressbar" aria-label="Loading" />}
             <SignalLine timeZone={shop.timeZone} />
             <NotTakenLine timeZone={shop.timeZone} />
+            <ClockStrip person={person} />
             <main className="page" id="content">
               <Outlet />
             </main>

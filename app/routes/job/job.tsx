@@ -20,6 +20,7 @@ import { RunSheet } from './run-sheet'
 import { StagePanel } from './stages/panel'
 import { StripChart } from './strip-chart'
 import { TapeList } from './tape-list'
+import { usePublishedClocks } from './use-published-clocks'
 import { useReferenceData } from './use-reference-data'
 
 export function loader({ params, context }: Route.LoaderArgs) {
@@ -46,6 +47,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
     [learned, data.cylinders],
   )
   const learn = useCallback((cylinder: JobCylinder) => setLearned((known) => [...known, cylinder]), [])
+  usePublishedClocks(data, state)
   const finished = state.status === 'closed' || state.status === 'cancelled'
   const job = {
     data,

@@ -18,9 +18,20 @@ export function VerdictOf({ about }: { about: VerdictAbout }) {
   const judging = useJudging()
   const give = useGiveVerdict()
   const given = standingVerdict(state, about, judging)
-  if (!given) return null
   const now = judgeNow(state, about, judging)
   const anew = closed ? [] : give(about)
+  // Ended from another screen: it is judged here.
+  if (!given && about === 'hold' && now)
+    return (
+      <VerdictCard verdict={now}>
+        {anew.length > 0 && (
+          <div className="mt-1">
+            <Button onClick={() => note(anew)}>Note the verdict</Button>
+          </div>
+        )}
+      </VerdictCard>
+    )
+  if (!given) return null
   const changed = given.stale && now !== undefined
   const shown = changed ? now : given.verdict
   return (

@@ -1,0 +1,192 @@
+import { type FormEvent, useEffect, useEffectEvent, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Link, useLocation } from 'react-router'
+import type { Clock, EntryBodies, EntryKind } from '#core/tape'
+import { ask } from '~/live/ask'
+import { listenForChanges } from '~/live/changes'
+import { makeEntry } from '~/tape/device'
+import { useOutbox } from '~/tape/outbox-context'
+import { useTyped } from '~/tape/typed'
+import { measure, type MeasureKind } from '~/ui/measure'
+import { MeasureInput } from '~/ui/measure-field'
+import { useReadersUnits } from '~/ui/reader'
+import { duration, minutesRange } from '~/ui/time'
+import { CLOCK_WORDS } from '~/wording/en'
+import { firstToRing, ring } from './ring'
+import { answered, heard, type JobClocks, useRunning } from './running'
+
+const TICK_MS = 1_000
+const SHOWN = 6
+
+interface StripProps {
+  person: { userId: string; role: string }
+}
+
+/** What runs against the clock, on every screen: job, what, how long, how long still; at its end it calls and asks. */
+export function ClockStrip({ person: { userId, role } }: StripProps) {
+  const { jobs, own, offsetMs } = useRunning(userId)
+  useServersClocks(userId)
+  const now = useNow(jobs.length > 0, offsetMs)
+  const { pathname } = useLocation()
+  const running = jobs
+    .flatMap((job) => job.clocks.map((clock) => ({ job, clock })))
+    // On the page of its job a transfer has a face of its own.
+    .filter(({ job, clock }) => !(isTransfer(clock) && pathname === `/jobs/${job.jobId}`))
+    .sort((a, b) => rank(a, own) - rank(b, own) || (a.clock.dueAt ?? Infinity) - (b.clock.dueAt ?? Infinity))
+  useRinging(running, own, now)
+  if (running.length === 0 || now === undefined) return null
+  const due = running.filter(({ clock }) => !isTransfer(clock) && clock.dueAt !== null && clock.dueAt <= now)
+  const asked = role === 'trainee' ? [] : due.filter(({ job }) => own.includes(job.jobId)).slice(0, 2)
+  const others = running.filter((each) => !asked.includes(each)).slice(0, SHOWN)
+  return (
+    <section className="clocks" aria-label="What runs">
+      {asked.map(({ job, clock }) => (
+        <Due key={clock.clockId} job={job} clock={clock} now={now} userId={userId} />
+      ))}
+      {others.length > 0 && (
+        <ul>
+          {others.map(({ job, clock }) => (
+            <li key={clock.clockId}>
+              <Link
+                to={`/jobs/${job.jobId}`}
+                className={due.some((d) => d.clock === clock) ? 'due' : undefined}
+              >
+                <strong>{nameOf(job)}</strong> {CLOCK_WORDS[clock.what]}{' '}
+                <span className="digits">{duration((now - clock.startedAt) / 1000)}</span>
+                <span className="left">{leftWords(clock, now)}</span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}
+
+const isTransfer = ({ what }: Clock) => what === 'recover' || what === 'charge'
+const nameOf = ({ title, number }: JobClocks) => title || `Job ${number}`
+const rank = ({ job }: { job: JobClocks }, own: string[]) => (own.includes(job.jobId) ? 0 : 1)
+
+function leftWords({ what, dueAt, latestAt }: Clock, now: number): string {
+  if (dueAt === null) return ''
+  if (what === 'recover' || what === 'charge') {
+    const [least, most] = [dueAt - now, latestAt === null ? Infinity : (latestAt ?? dueAt) - now]
+    return most <= 0 ? 'should be done' : `${minutesRange(least / 1000, most / 1000)} left`
+  }
+  return dueAt > now
+    ? `${duration((dueAt - now) / 1000)} left`
+    : `due since ${duration((now - dueAt) / 1000)}`
+}
+
+const ASKS: Record<'hold' | 'pull' | 'nitrogen', { kind: MeasureKind; label: string }> = {
+  hold: { kind: 'vacuum', label: 'The vacuum gauge reads' },
+  pull: { kind: 'pressure', label: 'The low side reads' },
+  nitrogen: { kind: 'pressure', label: 'The nitrogen reads' },
+}
+
+/** Its time is up: the one number that is due, noted from wherever one is. */
+function Due({ job, clock, now, userId }: { job: JobClocks; clock: Clock; now: number; userId: string }) {
+  const { outbox } = useOutbox()
+  const reading = useReadersUnits()
+  const [text, setText] = useTyped(`${userId} ${job.jobId}`, `due ${clock.clockId}`)
+  const [missing, setMissing] = useState(false)
+  const what = clock.what as keyof typeof ASKS
+  const { kind, label } = ASKS[what]
+  const measured = measure(kind, text, reading)
+  const write = <K extends EntryKind>(kindOf: K, body: EntryBodies[K]) => makeEntry(kindOf, body)
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    if (measured.kind !== 'one') return setMissing(true)
+    const pressurePa = measured.value
+    const watchId = clock.clockId
+    void outbox.put(
+      job.jobId,
+      what === 'hold'
+        ? [write('hold-ended', { holdId: clock.clockId, pressurePa })]
+        : [
+            write('pressure-noted', { point: what === 'pull' ? 'low' : 'test', pressurePa }),
+            write('watch-ended', { watchId }),
+          ],
+    )
+    setText('')
+    answered(userId, clock.clockId)
+  }
+  const stop = () => {
+    void outbox.put(job.jobId, [write('watch-ended', { watchId: clock.clockId })])
+    answered(userId, clock.clockId)
+  }
+  return (
+    <form className="clock-due" onSubmit={submit} role="alert">
+      <Link to={`/jobs/${job.jobId}`}>
+        <strong>{nameOf(job)}</strong>: {CLOCK_WORDS[clock.what]}, {leftWords(clock, now)}
+      </Link>
+      <MeasureInput
+        kind={kind}
+        label={label}
+        value={text}
+        onChange={setText}
+        error={missing && measured.kind === 'empty' ? 'Enter what the instrument reads.' : undefined}
+      />
+      <Button type="submit" className="btn-big">
+        Note it
+      </Button>
+      {what !== 'hold' && (
+        <Button variant="outline-secondary" onClick={stop}>
+          Stop watching
+        </Button>
+      )}
+    </form>
+  )
+}
+
+/** Asks the server what runs, at the start and whenever a job changes. */
+function useServersClocks(userId: string) {
+  const { waiting } = useOutbox()
+  const unsent = useEffectEvent(() => new Set(waiting.map((each) => each.jobId)))
+  useEffect(() => {
+    let gone = false
+    const fetchThem = async () => {
+      const answer = await ask<{ now: number; jobs: JobClocks[] }>('/clocks')
+      if (!gone && answer) heard(userId, answer.jobs, Date.now() - answer.now, unsent())
+    }
+    const stop = listenForChanges(
+      ({ kind }) => {
+        if (kind !== 'cylinder') void fetchThem()
+      },
+      { catchUp: true },
+    )
+    return () => {
+      gone = true
+      stop()
+    }
+  }, [userId])
+}
+
+function useNow(wanted: boolean, offsetMs: number): number | undefined {
+  const [now, setNow] = useState<number>()
+  useEffect(() => {
+    if (!wanted) return
+    const tick = () => setNow(Date.now() - offsetMs)
+    tick()
+    const timer = setInterval(tick, TICK_MS)
+    // A phone that slept looks at once.
+    document.addEventListener('visibilitychange', tick)
+    return () => {
+      clearInterval(timer)
+      document.removeEventListener('visibilitychange', tick)
+    }
+  }, [wanted, offsetMs])
+  return now
+}
+
+/** Calls once for each clock of this device's own jobs, at its end. */
+function useRinging(running: { job: JobClocks; clock: Clock }[], own: string[], now: number | undefined) {
+  const due = running
+    .filter(({ job, clock }) => own.includes(job.jobId) && !isTransfer(clock) && clock.dueAt !== null)
+    .filter(({ clock }) => now !== undefined && clock.dueAt! <= now)
+    .map(({ clock }) => clock.clockId)
+    .join(' ')
+  useEffect(() => {
+    if (due.split(' ').filter((clockId) => clockId !== '' && firstToRing(clockId)).length > 0) ring()
+  }, [due])
+}

@@ -1,0 +1,25 @@
+import { useEffect } from 'react'
+import { clocksOf, type JobState } from '#core/tape'
+import { seenOnPage } from '~/clocks/running'
+import { deviceOffsetMs } from '~/tape/device'
+import { useOutbox } from '~/tape/outbox-context'
+import { judgingContext } from './job-context'
+import type { JobData } from './load.server'
+
+/** Tells the strip of clocks what runs in this job, entries that wait included: it knows the plate, and so how long. */
+export function usePublishedClocks(data: JobData, state: JobState) {
+  const { outbox } = useOutbox()
+  useEffect(() => {
+    if (!data.mayWrite) return
+    seenOnPage(
+      outbox.userId,
+      {
+        jobId: data.jobId,
+        number: data.number,
+        title: state.title || (data.system?.name ?? ''),
+        clocks: clocksOf(state, judgingContext(data, state)),
+      },
+      deviceOffsetMs(state),
+    )
+  }, [outbox, data, state])
+}
