@@ -40,6 +40,8 @@ export default [
     route('find', 'routes/frame/find.ts'),
     route('ledger', 'routes/ledger/ledger.tsx'),
     route('ledger.csv', 'routes/ledger/csv.ts'),
+    route('ledger/month', 'routes/ledger/month.tsx'),
+    route('ledger/month.csv', 'routes/ledger/month-csv.ts'),
     route('settings', 'routes/settings/settings.tsx'),
     route('events', 'routes/frame/events.ts'),
     route('clocks', 'routes/frame/clocks.ts'),

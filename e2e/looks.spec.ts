@@ -111,6 +111,11 @@ for (const look of LOOKS) {
     const { job } = await arrange(shop)
     const page = await as('metric', await browser.newContext(context))
     await open(page, `/jobs/${job}`)
+    const whole = page.getByRole('button', { name: 'Whole job' })
+    if (await whole.isVisible()) {
+      await check(page, look, 'the scale face')
+      await whole.click()
+    }
     for (const stage of STAGES) {
       await page
         .getByRole('navigation', { name: 'Stages' })

@@ -166,7 +166,12 @@ for (const who of ['metric', 'us'] as const)
 
     // Closed, labelled, reported.
     await stage(page, 'Close')
+    // What is open stands there, with a tap to each; once nothing is, the job can be closed.
+    await expect(page.getByRole('region', { name: 'Still open' })).toContainText('Caps are not ticked off')
+    await expect(page.getByRole('button', { name: 'Close anyway' })).toBeDisabled()
     await page.getByLabel('Caps on all ports').check()
+    await page.getByLabel('Label in the panel').check()
+    await page.getByLabel(/what is it fit for/).selectOption('used')
     await page.getByRole('button', { name: 'Close the job' }).click()
     await expect(page.getByText('Job closed')).toBeVisible()
     await settled(page)

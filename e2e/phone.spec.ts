@@ -209,7 +209,7 @@ test('a wrong gas that went in marks the cylinder as mixed, and it is offered to
   await page.getByLabel('Final weight on the scale').fill('13.2 kg')
   await page.getByRole('button', { name: 'End this transfer' }).click()
   await stage(page, 'Close')
-  await page.getByLabel(`What is the gas in ${label} worth?`).selectOption('mixed')
+  await page.getByLabel(`The gas in ${label}: what is it fit for?`).selectOption('mixed')
   await expect(tape(page).getByText(`Gas in ${label}: Mixed: reclaim`)).toBeVisible()
   await expect(tape(page).getByText('waiting', { exact: true })).toHaveCount(0)
   expect((await inShop(shop.shopId, (tx) => cylinderOf(tx, cylinder)))!.condition).toBe('mixed')

@@ -86,6 +86,7 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
     closed: !mayWrite || state.status === 'closed',
     cylinderOf: (id) => cylinders.find((c) => c.cylinderId === id),
     learn: () => {},
+    openStage: () => {},
     wholeJob: () => {},
   }
   const html = renderToStaticMarkup(

@@ -3,7 +3,9 @@ import { fillLimit } from '#core/cylinders'
 import { tableOf } from '#core/refrigerants'
 import { expectedCharge, type SystemPlate } from '#core/systems'
 import { METRIC_UNITS } from '#core/units'
-import { expectedChargeLink, fillLink } from './links'
+import { aCourse } from '../../testing/a-course'
+import { STAGES } from '#core/tape'
+import { expectedChargeLink, fillLink, stageLinks } from './links'
 import { workOut } from './work-out.server'
 import { toolNamed } from './tools'
 
@@ -61,5 +63,58 @@ describe('expectedChargeLink', () => {
     expect(
       expectedChargeLink({ ...plate, lines: Array.from({ length: 5 }, () => plate.lines[0]!) }),
     ).toBeUndefined()
+  })
+})
+
+describe('the tools of a stage', () => {
+  const plate: SystemPlate = {
+    trade: 'stationary',
+    refrigerant: 'R-410A',
+    plateMg: 3_000_000,
+    panelTotalMg: null,
+    lines: [],
+    accessories: [],
+  }
+  const facts = (state = aCourse().about().state()) => ({
+    state,
+    plate,
+    metering: 'valve',
+    reference: { books: null, plate: { massMg: 3_000_000, sigmaMg: 30_000 } },
+  })
+  it('every stage leads to one, with inputs that the tool takes', () => {
+    for (const stage of STAGES.filter((each) => each !== 'repair')) {
+      const links = stageLinks(stage, facts())
+      expect([stage, links.length > 0]).toEqual([stage, true])
+      for (const { to } of links) {
+        const url = new URL(to, 'http://keg.test')
+        const tool = toolNamed(url.pathname.split('/').at(-1))!
+        // Nothing known yet: an empty form, or one with its gas only.
+        if (url.search === '' || stage === 'verify') continue
+        const { errors } = workOut(tool, url.searchParams, {
+          reading: { units: METRIC_UNITS },
+          today: '2026-11-25',
+          fillMarginPct: 0,
+        })
+        expect([to, errors]).toEqual([to, {}])
+      }
+    }
+  })
+  it('check readings give the superheat that the job shows', () => {
+    // 8 bar g and 10 C on R-410A: dew at 9.01325 bar is 4.6 C.
+    const state = aCourse().about().charge('B', 0.3).low(8).wait(2).suction(10).state()
+    const [superheat] = stageLinks('verify', facts(state))
+    const figures = follow(superheat!.to)
+    expect(Object.values(figures).some((value) => value > 4 && value < 7)).toBe(true)
+  })
+  it('time left goes on with the weights that were noted', () => {
+    const state = aCourse().about().begin('recover', 'A', 1).state()
+    expect(stageLinks('recover', facts(state)).map(({ words }) => words)).not.toContain('Time left')
+    const course = aCourse().about().begin('recover', 'A', 1)
+    const id = course.state().transfers[0]!.transferId
+    course.wait(15).write('weight-noted', { runId: id, weightMg: 22_000_000 })
+    const [left] = stageLinks('recover', facts(course.state()))
+    expect(left!.words).toBe('Time left')
+    // 1 kg a quarter of an hour, 1 of 3 kg left.
+    expect(left!.to).toContain('expected_kg=3')
   })
 })

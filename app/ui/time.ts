@@ -39,3 +39,10 @@ export function minutesRange(leastS: number, mostS: number): string {
   if (least === 0) return `less than ${most} min`
   return least === most ? `${most} min` : `${least} to ${most} min`
 }
+
+/** `2026-11-24 14:05`, for other programs. */
+export function localTime(at: number | Date, timeZone: string): string {
+  const part = (options: Intl.DateTimeFormatOptions) => formatted(at, timeZone, options)
+  const [month, date] = [part({ month: '2-digit' }), part({ day: '2-digit' })]
+  return `${part({ year: 'numeric' })}-${month}-${date} ${clockTime(at, timeZone)}`
+}

@@ -1,2 +1,3 @@
 export * from './movement'
 export * from './differences'
+export * from './sheet'

@@ -2,6 +2,7 @@ import type { Booking, KnownBy, Place, PlaceKind } from '#core/ledger'
 import { place } from '#core/ledger'
 import type { BooksBeside } from '#core/tape'
 import type { ShopTx } from '../connection'
+import { ofPart, type SheetPart } from './sheet'
 
 interface MovementColumns {
   booking: string
@@ -155,6 +156,28 @@ export interface LedgerFilter {
   from?: Date
   /** Up to here, excluded. */
   to?: Date
+  /** What a figure of the month sheet is made of. */
+  part?: SheetPart
+}
+
+const matching = (tx: ShopTx, { cylinderId, systemId, refrigerant, from, to, part }: LedgerFilter) => tx`
+      ${cylinderId ? tx`and (m.from_cylinder = ${cylinderId} or m.to_cylinder = ${cylinderId})` : tx``}
+      ${systemId ? tx`and (m.from_system = ${systemId} or m.to_system = ${systemId})` : tx``}
+      ${refrigerant ? tx`and m.refrigerant = ${refrigerant}` : tx``}
+      ${from ? tx`and m.at >= ${from}` : tx``} ${to ? tx`and m.at < ${to}` : tx``}
+      ${part ? tx`and ${ofPart(tx, part)}` : tx``}`
+
+/** How many movements there are, and what they put into cylinders and took out of them, mg. */
+export async function movementSums(
+  tx: ShopTx,
+  filter: LedgerFilter,
+): Promise<{ count: number; intoMg: number; outMg: number }> {
+  const [sums] = await tx<{ count: number; intoMg: number; outMg: number }[]>`
+    select count(*) as count,
+      coalesce(sum(m.mass_mg) filter (where m.to_place = 'cylinder'), 0)::bigint as into_mg,
+      coalesce(sum(m.mass_mg) filter (where m.from_place = 'cylinder'), 0)::bigint as out_mg
+    from movement m where true ${matching(tx, filter)}`
+  return sums!
 }
 
 /** Movements, the newest first. @param before key of the last row of the page before */
@@ -164,7 +187,6 @@ export async function movements(
   limit: number,
   before?: { at: Date; nr: number },
 ): Promise<MovementRow[]> {
-  const { cylinderId, systemId, refrigerant, from, to } = filter
   return tx<MovementRow[]>`
     select m.movement_id, m.nr, m.at, m.booked_at, m.booking, m.job_id, j.number as job_number, v.kind as voucher_kind,
       v.body->>'text' as voucher_text, m.from_place, m.from_cylinder, m.from_system, m.to_place, m.to_cylinder,
@@ -178,11 +200,7 @@ export async function movements(
       left join system fs on fs.shop_id = m.shop_id and fs.system_id = m.from_system
       left join system ts on ts.shop_id = m.shop_id and ts.system_id = m.to_system
       join person p on p.shop_id = m.shop_id and p.user_id = m.user_id
-    where true
-      ${cylinderId ? tx`and (m.from_cylinder = ${cylinderId} or m.to_cylinder = ${cylinderId})` : tx``}
-      ${systemId ? tx`and (m.from_system = ${systemId} or m.to_system = ${systemId})` : tx``}
-      ${refrigerant ? tx`and m.refrigerant = ${refrigerant}` : tx``}
-      ${from ? tx`and m.at >= ${from}` : tx``} ${to ? tx`and m.at < ${to}` : tx``}
+    where true ${matching(tx, filter)}
       ${before ? tx`and (m.at, m.nr) < (${before.at}, ${before.nr})` : tx``}
     order by m.at desc, m.nr desc limit ${limit}`
 }

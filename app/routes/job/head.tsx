@@ -46,15 +46,14 @@ export function JobHead() {
         </span>
       ))}
       <div className="actions">
-        {data.mayWrite && state.status === 'waiting' && (
-          <Button onClick={() => note([draft('job-resumed', {})])}>Go on with it</Button>
-        )}
         <Dropdown align="end">
           <Dropdown.Toggle variant="outline-secondary">Job</Dropdown.Toggle>
           <Dropdown.Menu>
-            <Dropdown.Item as={Link} to={`/jobs/${data.jobId}/label`}>
-              Charge label
-            </Dropdown.Item>
+            {state.episodes.some((each) => each.charges > 0) && (
+              <Dropdown.Item as={Link} to={`/jobs/${data.jobId}/label`}>
+                Charge label
+              </Dropdown.Item>
+            )}
             <Dropdown.Item as={Link} to={`/jobs/${data.jobId}/report`}>
               Job report
             </Dropdown.Item>

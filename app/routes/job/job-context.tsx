@@ -1,7 +1,7 @@
 import { createContext, use, useMemo } from 'react'
 import { type ExpectedCharge, expectedCharge, type SystemPlate } from '#core/systems'
 import { tableOf } from '#core/refrigerants'
-import type { JobState, JudgingContext } from '#core/tape'
+import type { JobState, JudgingContext, Stage } from '#core/tape'
 import type { Draft } from '~/tape/use-tape'
 import type { JobCylinder, JobData } from './load.server'
 
@@ -13,6 +13,7 @@ export interface OpenJob {
   closed: boolean
   cylinderOf: (cylinderId: string) => JobCylinder | undefined
   learn: (cylinder: JobCylinder) => void
+  openStage: (stage: Stage) => void
   /** On a phone: from the scale face to everything else of the job. */
   wholeJob: () => void
 }

@@ -13,6 +13,7 @@ import { JobHead } from './head'
 import { JobContext } from './job-context'
 import { type JobCylinder, type JobData, loadJob } from './load.server'
 import { MassStrip } from './mass-strip'
+import { goingOn, Parked } from './parked'
 import { NextLine } from './next-line'
 import { OnSite } from './on-site'
 import { RefusedEntries } from './refused'
@@ -37,7 +38,8 @@ export function meta({ loaderData }: Route.MetaArgs) {
 export default function Job({ loaderData: data }: Route.ComponentProps) {
   const tape = useTape(data.jobId, data)
   const { state } = tape
-  const [stage, setStage] = useState<Stage>(() => STAGE_OF_NEXT[nextStep(state)])
+  // One that waits opens where it stopped.
+  const [stage, setStage] = useState<Stage>(() => STAGE_OF_NEXT[nextStep(goingOn(state))])
   const [whole, setWhole] = useState(false)
   const [learned, setLearned] = useState<JobCylinder[]>([])
   useReferenceData(tape.confirmed)
@@ -56,6 +58,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
     closed: finished || !data.mayWrite,
     cylinderOf: (cylinderId: string) => cylinders.get(cylinderId),
     learn,
+    openStage: setStage,
     wholeJob: useCallback(() => setWhole(true), []),
   }
   const transfer = openTransfer(state)
@@ -83,7 +86,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
             <RunSheet stage={stage} open={setStage} />
             <div className="stack">
               <RefusedEntries />
-              <NextLine stage={stage} open={setStage} />
+              {state.status === 'waiting' ? <Parked /> : <NextLine stage={stage} open={setStage} />}
               <StagePanel stage={stage} />
               <StripChart />
             </div>

@@ -45,12 +45,13 @@ const PLACES: Record<Exclude<Whereabouts['place'], 'cylinder'>, [what: string, c
   missing: ['Should have been there, did not come out', 'missing'],
 }
 
-function useParts(): Part[] {
+export function useParts(): Part[] {
   const { state, cylinderOf } = useJob()
   return whereabouts(state, useJudging()).map((part) => {
     if (part.place === 'cylinder')
       return {
-        what: `In ${cylinderOf(part.cylinderId)?.label ?? 'a cylinder'}`,
+        // Of this job: what else is in the cylinder is another matter.
+        what: `Of this job in ${cylinderOf(part.cylinderId)?.label ?? 'a cylinder'}`,
         massMg: part.massMg,
         className: 'in-cylinder',
       }

@@ -187,7 +187,7 @@ describe('the other stages', () => {
   })
   it('Close asks what the gas is worth, and waits for a transfer that runs', () => {
     const text = panel('close', [started(), weighed(16_000_000)])
-    expect(text).toContain('What is the gas in Gull 1 worth?')
+    expect(text).toContain('The gas in Gull 1: what is it fit for?')
     expect(text).toContain('A transfer is still running')
   })
   it('Repair reminds of drier and nitrogen', () => {
@@ -201,7 +201,7 @@ describe('around the stage', () => {
     const strip = (...entries: Entry[]) => said(<MassStrip />, [described, ...entries])
     expect(strip()).toContain('Should still be in the system: 3.000 kg')
     expect(strip(started(), weighed(16_200_000))).toMatch(
-      /still be in the system: 1\.800 kg .*In Gull 1: 1\.200 kg/,
+      /still be in the system: 1\.800 kg .*Of this job in Gull 1: 1\.200 kg/,
     )
     const done = strip(started(), ended(17_900_000), emptied())
     expect(done).toContain('Should have been there, did not come out: 100 g')

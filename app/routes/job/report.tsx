@@ -74,6 +74,7 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
     closed: true,
     cylinderOf: (id: string) => byId.get(id),
     learn: () => {},
+    openStage: () => {},
     wholeJob: () => {},
   }
   return (

@@ -1,7 +1,15 @@
-import { type JobState, recoveredEpisode, type Stage, STAGES, stageProgress } from '#core/tape'
+import {
+  type JobState,
+  openPoints,
+  recoveredEpisode,
+  type Stage,
+  STAGE_OF_POINT,
+  STAGES,
+  stageProgress,
+} from '#core/tape'
 import { useShow } from '~/ui/reader'
 import { STAGE_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
-import { useJob } from './job-context'
+import { useJob, useJudging } from './job-context'
 
 const SIGNS = { untouched: '·', begun: '…', done: '✓' }
 const PROGRESS_WORDS = { untouched: 'not begun', begun: 'begun', done: 'done' }
@@ -11,8 +19,12 @@ export function RunSheet({ stage, open }: { stage: Stage; open: (stage: Stage) =
   const { state } = useJob()
   const key = useKeyFigure()
   const progress = stageProgress(state)
+  const points = usePointsByStage()
   return (
     <nav className="run-sheet" aria-label="Stages">
+      <p className="where">
+        {STAGE_WORDS[stage]}, {STAGES.indexOf(stage) + 1} of {STAGES.length}
+      </p>
       {STAGES.map((each) => (
         <button
           key={each}
@@ -26,12 +38,33 @@ export function RunSheet({ stage, open }: { stage: Stage; open: (stage: Stage) =
           </span>
           <span>
             {STAGE_WORDS[each]} <span className="visually-hidden">({PROGRESS_WORDS[progress[each]]})</span>
+            {(points[each] ?? 0) > 0 && <OpenCount count={points[each]!} />}
           </span>
           <span className="key">{key(each, state)}</span>
         </button>
       ))}
     </nav>
   )
+}
+
+const OpenCount = ({ count }: { count: number }) => (
+  <span className="tag tag-amber">
+    {count}
+    <span className="visually-hidden"> open</span>
+  </span>
+)
+
+/** Open points of the stages that were begun: what was never touched is not missing yet. */
+function usePointsByStage(): Partial<Record<Stage, number>> {
+  const { state } = useJob()
+  const points = openPoints(state, useJudging())
+  const progress = stageProgress(state)
+  const counts: Partial<Record<Stage, number>> = {}
+  for (const point of points) {
+    const stage = STAGE_OF_POINT[point]
+    if (progress[stage] !== 'untouched' || stage === 'close') counts[stage] = (counts[stage] ?? 0) + 1
+  }
+  return counts
 }
 
 function useKeyFigure() {

@@ -2,13 +2,14 @@ import Papa from 'papaparse'
 import { massNumber } from '#core/units'
 import { inShop, type MovementRow, movements } from '#db'
 import { signedIn } from '~/session/signed-in.server'
+import { localTime } from '~/ui/time'
 import { PLACE_WORDS, VOUCHER_WORDS } from '~/wording/en'
 import type { Route } from './+types/csv'
 import { filterOf } from './filter.server'
 
 const PAGE = 1_000
 
-/** The ledger for other programs: one movement a line, times in UTC, mass in grams and in pounds. */
+/** The ledger for other programs: one movement a line, times of the shop and in UTC, mass in grams and in pounds. */
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
   const { filter, wrong } = filterOf(new URL(request.url).searchParams, shop.timeZone)
@@ -20,11 +21,14 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     {
       async pull(controller) {
         const page = await inShop(shop.shopId, (tx) => movements(tx, filter, PAGE, before))
-        const csv = Papa.unparse(page.map(row), {
-          header: before === undefined,
-          columns: Object.keys(COLUMNS),
-          newline: '\r\n',
-        })
+        const csv = Papa.unparse(
+          page.map((each) => row(each, shop.timeZone)),
+          {
+            header: before === undefined,
+            columns: Object.keys(COLUMNS),
+            newline: '\r\n',
+          },
+        )
         if (csv) controller.enqueue(bytes.encode(`${csv}\r\n`))
         before = page.at(-1)
         if (page.length < PAGE) controller.close()
@@ -43,6 +47,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 const COLUMNS = {
+  local_time: (m: MovementRow, timeZone: string) => localTime(m.at, timeZone),
   time: (m: MovementRow) => m.at.toISOString(),
   from: (m: MovementRow) => plain(m.fromLabel ?? PLACE_WORDS[m.fromPlace]),
   to: (m: MovementRow) => plain(m.toLabel ?? PLACE_WORDS[m.toPlace]),
@@ -58,8 +63,8 @@ const COLUMNS = {
   movement_id: (m: MovementRow) => m.movementId,
 }
 
-function row(movement: MovementRow) {
-  return Object.fromEntries(Object.entries(COLUMNS).map(([name, value]) => [name, value(movement)]))
+function row(movement: MovementRow, timeZone: string) {
+  return Object.fromEntries(Object.entries(COLUMNS).map(([name, value]) => [name, value(movement, timeZone)]))
 }
 
 /** Text that no spreadsheet takes for a formula, on whichever of its lines, nor for keys that were pressed. */

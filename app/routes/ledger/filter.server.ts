@@ -1,7 +1,8 @@
 import { TZDate } from '@date-fns/tz'
-import { addDays, parseISO } from 'date-fns'
+import { addDays, endOfMonth, format, parseISO } from 'date-fns'
 import { REFRIGERANTS } from '#core/refrigerants'
-import type { LedgerFilter } from '#db'
+import type { LedgerFilter, SheetPart } from '#db'
+import { SHEET_PART_WORDS } from '~/wording/en'
 import { isId } from '~/form/ids.server'
 import { isDay } from '~/form/read.server'
 
@@ -14,7 +15,9 @@ export function filterOf(
   timeZone: string,
 ): { filter: LedgerFilter; wrong?: string } {
   const asked = (name: string) => search.get(name)?.trim() || undefined
-  const [refrigerant, cylinderId, from, to] = ['refrigerant', 'cylinder', 'from', 'to'].map(asked)
+  const [refrigerant, cylinderId, from, to, part] = ['refrigerant', 'cylinder', 'from', 'to', 'part'].map(
+    asked,
+  )
   const nothing = (wrong: string) => ({ filter: {}, wrong })
   for (const day of [from, to])
     if (day && !isDay(day))
@@ -25,6 +28,8 @@ export function filterOf(
     )
   if (cylinderId && !isId(cylinderId.toLowerCase()))
     return nothing('That is no cylinder: open its page, and go to its ledger from there.')
+  if (part && !Object.hasOwn(SHEET_PART_WORDS, part))
+    return nothing('There is no such figure on the month sheet: go to its movements from there.')
   if (from && to && from > to) return nothing('The first day comes after the last: turn them round.')
   return {
     filter: {
@@ -32,9 +37,39 @@ export function filterOf(
       ...(cylinderId ? { cylinderId: cylinderId.toLowerCase() } : {}),
       ...(from ? { from: dayStart(from, timeZone, 0) } : {}),
       ...(to ? { to: dayStart(to, timeZone, 1) } : {}),
+      ...(part ? { part: part as SheetPart } : {}),
     },
   }
 }
+
+/** The span of days that is asked for, this month without one; days are days where the shop is. */
+export function spanOf(
+  search: URLSearchParams,
+  timeZone: string,
+  today: string,
+): { from: Date; to: Date; firstDay: string; lastDay: string; wrong?: string } {
+  const month = /^(\d{4})-(\d{2})$/.exec(search.get('month')?.trim() ?? '')
+  const asked = month && isDay(`${month[0]}-01`) ? `${month[0]}-01` : undefined
+  const start = asked ?? `${today.slice(0, 7)}-01`
+  const usual = span(start, lastOfMonth(start), timeZone)
+  if (search.get('month') && !asked)
+    return { ...usual, wrong: 'Enter the month as year and month, such as 2026-03.' }
+  const [firstDay, lastDay] = [search.get('from')?.trim(), search.get('to')?.trim()]
+  if (!firstDay && !lastDay) return usual
+  if (!firstDay || !lastDay || !isDay(firstDay) || !isDay(lastDay))
+    return { ...usual, wrong: 'Enter the first and the last day as year-month-day, such as 2026-03-31.' }
+  if (firstDay > lastDay) return { ...usual, wrong: 'The first day comes after the last: turn them round.' }
+  return span(firstDay, lastDay, timeZone)
+}
+
+const span = (firstDay: string, lastDay: string, timeZone: string) => ({
+  firstDay,
+  lastDay,
+  from: dayStart(firstDay, timeZone, 0),
+  to: dayStart(lastDay, timeZone, 1),
+})
+
+export const lastOfMonth = (day: string) => format(endOfMonth(parseISO(day)), 'yyyy-MM-dd')
 
 function dayStart(day: string, timeZone: string, plusDays: number): Date {
   const date = addDays(parseISO(day), plusDays)

@@ -1,10 +1,14 @@
 import { Form, Link } from 'react-router'
-import { cylinderOf, inShop, movements, stock } from '#db'
+import { cylinderOf, inShop, movements, movementSums, stock } from '#db'
 import { askedTime } from '~/form/search.server'
+import { todayIn } from '~/session/clock.server'
+import { useShow } from '~/ui/reader'
+import { SHEET_PART_WORDS } from '~/wording/en'
 import { MovementTable } from '~/ledger/movement-table'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/ledger'
 import { filterOf } from './filter.server'
+import { presets } from './presets'
 
 const PAGE = 100
 
@@ -20,8 +24,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const nr = Number(search.get('nr') ?? Number.NaN)
   const before = at && Number.isSafeInteger(nr) ? { at, nr } : undefined
   return inShop(shop.shopId, async (tx) => {
-    const [list, held, cylinder] = await Promise.all([
+    const [list, sums, held, cylinder] = await Promise.all([
       wrong ? [] : movements(tx, filter, PAGE, before),
+      wrong ? null : movementSums(tx, filter),
       stock(tx),
       filter.cylinderId ? cylinderOf(tx, filter.cylinderId) : undefined,
     ])
@@ -29,6 +34,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     return {
       wrong,
       movements: list,
+      sums,
+      part: filter.part ?? null,
+      today: todayIn(shop.timeZone),
       refrigerants: held.flatMap((s) => s.refrigerant ?? []),
       cylinder: cylinder ? { cylinderId: cylinder.cylinderId, label: cylinder.label } : null,
       search: Object.fromEntries([...search].filter(([name]) => !['before', 'nr'].includes(name))),
@@ -40,20 +48,37 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 /** Every movement, the newest first; as a table for other programs too. */
 export default function Ledger({ loaderData }: Route.ComponentProps) {
-  const { wrong, movements, refrigerants, cylinder, search, next, timeZone } = loaderData
+  const { wrong, movements, sums, part, today, refrigerants, cylinder, search, next, timeZone } = loaderData
+  const show = useShow()
   const query = new URLSearchParams(search)
   return (
     <>
       <div className="page-head">
         <h1>Ledger</h1>
         {cylinder && <span className="tag tag-copper">{cylinder.label}</span>}
+        {part && <span className="tag tag-copper">{SHEET_PART_WORDS[part]}</span>}
         <div className="actions">
+          <Link className="btn btn-outline-primary" to="/ledger/month">
+            Month sheet
+          </Link>
           <a className="btn btn-outline-secondary" href={`/ledger.csv?${query}`} download>
             Export as CSV
           </a>
         </div>
       </div>
-      <Form method="get" className="row-of mb-3" role="search">
+      <div className="row-of mb-2">
+        {presets(today).map(({ words, from, to }) => (
+          <Link
+            key={words}
+            className="btn btn-outline-secondary"
+            to={`?${new URLSearchParams({ ...search, from, to })}`}
+          >
+            {words}
+          </Link>
+        ))}
+      </div>
+      <Form method="get" className="row-of mb-3" role="search" key={JSON.stringify(search)}>
+        {part && <input type="hidden" name="part" value={part} />}
         {cylinder && <input type="hidden" name="cylinder" value={cylinder.cylinderId} />}
         <select
           name="refrigerant"
@@ -98,6 +123,13 @@ export default function Ledger({ loaderData }: Route.ComponentProps) {
         </p>
       ) : (
         <div className="sheet">
+          {sums && sums.count > 0 && (
+            <p className="mb-2">
+              {sums.count} {sums.count === 1 ? 'movement' : 'movements'}: into cylinders{' '}
+              <strong className="digits">{show('weight', sums.intoMg)}</strong>, out of cylinders{' '}
+              <strong className="digits">{show('weight', sums.outMg)}</strong>.
+            </p>
+          )}
           <MovementTable movements={movements} timeZone={timeZone} />
         </div>
       )}

@@ -103,7 +103,7 @@ function Asked({ page, lost }: { page: Loaded; lost: boolean }) {
             <Tables tables={outcome.tables ?? []} />
             <Working steps={outcome.working} />
             <Notes outcome={outcome} />
-            <UseInJob outcome={outcome} jobs={jobs} />
+            <UseInJob title={tool.title} outcome={outcome} jobs={jobs} />
           </>
         )}
         <Recent of={kept} tool={tool.name} now={query} />

@@ -4,16 +4,21 @@ import { Link } from 'react-router'
 import type { ShownOutcome } from './result'
 
 interface UseInJobProps {
+  title: string
   outcome: ShownOutcome
   jobs: { jobId: string; number: number; title: string }[]
 }
 
 /** Carries the answer to where it is needed: into the quick-entry line of a job in hand, or to the next step. */
-export function UseInJob({ outcome, jobs }: UseInJobProps) {
+export function UseInJob({ title, outcome, jobs }: UseInJobProps) {
   const [jobId, setJobId] = useState(jobs[0]?.jobId ?? '')
-  const { carry = [], onward = [] } = outcome
+  const { onward = [], hero } = outcome
+  // Where no line of its own fits the answer goes in as a note.
+  const carry = outcome.carry?.length
+    ? outcome.carry
+    : [{ line: `note ${title}: ${hero.label} ${hero.text}`.slice(0, 400), words: 'Note the answer' }]
   const chosen = jobs.some((job) => job.jobId === jobId) ? jobId : (jobs[0]?.jobId ?? '')
-  const intoJob = carry.length > 0 && jobs.length > 0
+  const intoJob = jobs.length > 0
   if (!intoJob && onward.length === 0) return null
   return (
     <section className="sheet stack no-print">

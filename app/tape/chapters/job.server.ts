@@ -15,7 +15,7 @@ export const job: Schemas<JobBodies> = {
   note: { text: Joi.string().trim().min(1).max(4000).required() },
   'job-waiting': { what: words(200).required() },
   'job-resumed': {},
-  'job-closed': {},
+  'job-closed': { reason: words(1000) },
   'job-cancelled': { reason: words(1000).required() },
   'job-reopened': { reason: words(1000).required() },
 }

@@ -36,7 +36,7 @@ export const job: Words<JobBodies> = {
   note: ({ text }) => text,
   'job-waiting': ({ what }) => `Waits for ${what || 'something'}`,
   'job-resumed': () => 'Goes on',
-  'job-closed': () => 'Job closed',
+  'job-closed': ({ reason }) => `Job closed${reason ? ` with open points: ${reason}` : ''}`,
   'job-cancelled': ({ reason }) => `Job cancelled${reason ? `: ${reason}` : ''}`,
   'job-reopened': ({ reason }) => `Job opened again${reason ? `: ${reason}` : ''}`,
 }

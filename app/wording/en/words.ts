@@ -1,5 +1,6 @@
 import type { Condition, CylinderKind, FillRuleCode } from '#core/cylinders'
 import type { KnownBy, PlaceKind } from '#core/ledger'
+import type { SheetPart } from '#db'
 import type { TargetBasis } from '#core/charging'
 import type { Clock, JobStatus, LeakMethod, PressurePoint, TemperaturePoint, Watched } from '#core/tape'
 
@@ -114,3 +115,15 @@ export const TRADE_WORDS = { stationary: 'Stationary', vehicle: 'Vehicle' }
 
 /** Belongs beside everything that can hurt someone. */
 export const LOCAL_CODES = 'Local codes, the maker’s manual and licensed practice come first.'
+
+/** The figures of the month sheet. */
+export const SHEET_PART_WORDS: Record<SheetPart, string> = {
+  bought: 'Bought',
+  opening: 'There at the start of the books',
+  recovered: 'Recovered',
+  charged: 'Charged',
+  shipped: 'Shipped to reclaim',
+  lost: 'Lost',
+  unexplained: 'Unexplained',
+  rig: 'Left in hoses and machines',
+}

@@ -12,7 +12,8 @@ export interface JobBodies {
   note: { text: string }
   'job-waiting': { what: string }
   'job-resumed': Record<string, never>
-  'job-closed': Record<string, never>
+  /** @param reason why it was closed with points open */
+  'job-closed': { reason?: string }
   'job-cancelled': { reason: string }
   'job-reopened': { reason: string }
 }

@@ -1,58 +1,103 @@
+import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { Condition } from '#core/cylinders'
-import { openTransfer, runningHold } from '#core/tape'
+import { openPoints, STAGE_OF_POINT } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
-import { CONDITION_WORDS } from '~/wording/en'
-import { useJob } from '../job-context'
+import { CONDITION_WORDS, OPEN_POINT_WORDS, STAGE_WORDS } from '~/wording/en'
+import { useJob, useJudging } from '../job-context'
 import { InTheSystem } from './charge'
 import { AccountForGas } from './notices'
 import { StepList } from './step-list'
 
 /** The last five minutes: gas judged, caps on, label written, books settled. */
 export function Close() {
-  const { state, data, note, closed } = useJob()
-  const running = openTransfer(state)
-  const hold = runningHold(state) !== undefined
+  const { state, data, closed } = useJob()
   return (
     <>
+      <AccountForGas />
+      <JudgeGas />
+      <StepList steps={['caps-on', 'parts-back', 'label-in-panel']} />
       <div className="gauge-row">
         <div>
-          <div className="quiet">Recovered</div>
+          <div className="quiet">Recovered in this job</div>
           <div className="big">
             <Value kind="weight" of={state.recoveredMg} />
           </div>
         </div>
         <InTheSystem />
       </div>
-      <AccountForGas />
-      <JudgeGas />
-      <StepList steps={['caps-on', 'parts-back', 'label-in-panel']} />
       <div className="row-of">
-        <Link className="btn btn-outline-primary btn-big" to={`/jobs/${data.jobId}/label`}>
-          Charge label
-        </Link>
+        {state.episodes.some((each) => each.charges > 0) && (
+          <Link className="btn btn-outline-primary btn-big" to={`/jobs/${data.jobId}/label`}>
+            Charge label
+          </Link>
+        )}
         <Link className="btn btn-outline-primary btn-big" to={`/jobs/${data.jobId}/report`}>
           Job report
         </Link>
-        {!closed && (
-          <Button
-            className="btn-big"
-            disabled={running !== undefined}
-            onClick={() => note([draft('job-closed', {})])}
-          >
-            Close the job
-          </Button>
-        )}
       </div>
-      {running && (
-        <p className="field-error mb-0">
-          A transfer is still running: end it first, so that its weight counts.
-        </p>
-      )}
-      {hold && !closed && <p className="quiet mb-0">A vacuum hold is still running.</p>}
+      {!closed && <CloseJob />}
     </>
+  )
+}
+
+/** What is still open, with a tap to each; closing all the same asks why. */
+function CloseJob() {
+  const { state, note, openStage } = useJob()
+  const points = openPoints(state, useJudging())
+  const [reason, setReason] = useState('')
+  const running = points.includes('transfer-running')
+  if (points.length === 0)
+    return (
+      <div>
+        <Button className="btn-big" onClick={() => note([draft('job-closed', {})])}>
+          Close the job
+        </Button>
+      </div>
+    )
+  return (
+    <section className="open-points" aria-label="Still open">
+      <h3 className="mb-0">Still open</h3>
+      <ul>
+        {points.map((point) => (
+          <li key={point}>
+            <span>{OPEN_POINT_WORDS[point]}</span>
+            {STAGE_OF_POINT[point] !== 'close' && (
+              <Button variant="outline-primary" onClick={() => openStage(STAGE_OF_POINT[point])}>
+                {STAGE_WORDS[STAGE_OF_POINT[point]]}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <form
+        className="row-of"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (reason.trim() !== '' && !running) note([draft('job-closed', { reason: reason.trim() })])
+        }}
+      >
+        <Form.Control
+          aria-label="Why it is closed all the same"
+          placeholder="Why it is closed all the same"
+          style={{ flex: '1 1 14rem', width: 'auto' }}
+          value={reason}
+          maxLength={500}
+          onChange={(event) => setReason(event.target.value)}
+        />
+        <Button
+          type="submit"
+          className="btn-big"
+          variant="outline-primary"
+          disabled={running || reason.trim() === ''}
+        >
+          Close anyway
+        </Button>
+      </form>
+      {running && <p className="field-error mb-0">End the transfer first: what moved would not count.</p>}
+    </section>
   )
 }
 
@@ -66,7 +111,7 @@ function JudgeGas() {
   return received.map((cylinderId) => (
     <Form.Group key={cylinderId} className="field">
       <Form.Label htmlFor={`gas-${cylinderId}`}>
-        What is the gas in {cylinderOf(cylinderId)?.label} worth?
+        The gas in {cylinderOf(cylinderId)?.label}: what is it fit for?
       </Form.Label>
       <Form.Select
         id={`gas-${cylinderId}`}

@@ -41,6 +41,7 @@ export function Evacuate() {
     })
   return (
     <>
+      <StepList steps={['kit-proved']} />
       <div className="gauge-row">
         <div>
           <div className="quiet">Vacuum gauge, far from the pump</div>
@@ -81,7 +82,6 @@ export function Evacuate() {
           </div>
         </form>
       )}
-      <StepList steps={['kit-proved']} />
     </>
   )
 }

@@ -1,8 +1,10 @@
 import type { ComponentType } from 'react'
+import { Link } from 'react-router'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import type { Stage } from '#core/tape'
 import { cautionsFor, LOCAL_CODES, STAGE_WORDS } from '~/wording/en'
-import { useJob } from '../job-context'
+import { stageLinks } from '~/slide-rule/links'
+import { plateOf, useJob, useJudging } from '../job-context'
 import { Charge } from './charge'
 import { Close } from './close'
 import { Evacuate } from './evacuate'
@@ -29,6 +31,12 @@ const PANELS: Record<Stage, ComponentType> = {
 export function StagePanel({ stage }: { stage: Stage }) {
   const { state, data } = useJob()
   const Panel = PANELS[stage]
+  const links = stageLinks(stage, {
+    state,
+    reference: useJudging(),
+    plate: plateOf(data, state),
+    metering: data.system?.metering ?? 'unknown',
+  })
   const cautions = cautionsFor(
     stage,
     state.refrigerant ? factsOf(state.refrigerant) : undefined,
@@ -49,6 +57,16 @@ export function StagePanel({ stage }: { stage: Stage }) {
         </details>
       )}
       <Panel key={stage} />
+      {links.length > 0 && (
+        <nav className="stage-tools" aria-label="Slide rule for this stage">
+          <span className="quiet">Slide rule:</span>
+          {links.map(({ to, words }) => (
+            <Link key={words} to={to}>
+              {words}
+            </Link>
+          ))}
+        </nav>
+      )}
     </section>
   )
 }

@@ -1,0 +1,23 @@
+import type { OpenPoint } from '#core/tape'
+
+/** What is still open before a job is closed: what, and what to do. */
+export const OPEN_POINT_WORDS: Record<OpenPoint, string> = {
+  'transfer-running': 'A transfer is still running: end it, so that its weight counts',
+  'hold-running': 'A vacuum hold is still running',
+  'recovery-not-ended': 'The recovery was not ended: empty or not?',
+  'gas-unaccounted': 'Gas that should have been in there is unaccounted for',
+  'gas-not-judged': 'What the recovered gas is fit for was not said',
+  'leak-found': 'The last search found a leak',
+  'no-leak-test': 'No leak test since the circuit was open',
+  'no-hold': 'No vacuum hold since the circuit was open',
+  'hold-too-short': 'The vacuum hold was too short to tell',
+  'hold-failed': 'The vacuum hold did not pass',
+  'oil-due': 'Oil that came out has not gone back in',
+  'charge-short': 'The charge is short of its target',
+  'charge-over': 'The charge is over its target',
+  'no-charge': 'A target was set, and nothing was charged',
+  'readings-missing': 'No check readings since the last gas moved',
+  caps: 'Caps are not ticked off',
+  'parts-back': 'Panels, sensors and insulation are not ticked off',
+  label: 'The charge label is not ticked off',
+}

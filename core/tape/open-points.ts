@@ -1,0 +1,133 @@
+import { checkNotes } from './check-readings'
+import { holdVerdict, runningHold } from './chapters/evacuation'
+import { openTransfer } from './chapters/transfer'
+import { gasUnaccounted, inSystemNow, massIn } from './in-system'
+import { type JudgingContext, judgeCharged } from './judge'
+import { type JobState, type Stage, stepDone } from './state'
+
+/** What is still open before a job should be closed. */
+export type OpenPoint =
+  | 'transfer-running'
+  | 'hold-running'
+  | 'recovery-not-ended'
+  | 'gas-unaccounted'
+  | 'gas-not-judged'
+  | 'leak-found'
+  | 'no-leak-test'
+  | 'no-hold'
+  | 'hold-too-short'
+  | 'hold-failed'
+  | 'oil-due'
+  | 'charge-short'
+  | 'charge-over'
+  | 'no-charge'
+  | 'readings-missing'
+  | 'caps'
+  | 'parts-back'
+  | 'label'
+
+/** Where each of them is dealt with. */
+export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
+  'transfer-running': 'recover',
+  'hold-running': 'evacuate',
+  'recovery-not-ended': 'recover',
+  'gas-unaccounted': 'recover',
+  'gas-not-judged': 'close',
+  'leak-found': 'leak-test',
+  'no-leak-test': 'leak-test',
+  'no-hold': 'evacuate',
+  'hold-too-short': 'evacuate',
+  'hold-failed': 'evacuate',
+  'oil-due': 'oil',
+  'charge-short': 'charge',
+  'charge-over': 'charge',
+  'no-charge': 'charge',
+  'readings-missing': 'verify',
+  caps: 'close',
+  'parts-back': 'close',
+  label: 'close',
+}
+
+/** Oil of less than this is within what a bottle tells, mL. */
+const OIL_ML = 5
+
+/**
+ * What is open in a job, in the order of its stages. Only what its own course calls for: a job in which nothing was
+ * opened asks for no vacuum, one whose unit was taken away for no charge.
+ */
+export function openPoints(state: JobState, context: JudgingContext): OpenPoint[] {
+  return [
+    ...inGas(state, context),
+    ...inCircuit(state),
+    ...inCharge(state, context),
+    ...atTheEnd(state, context),
+  ]
+}
+
+function inGas(state: JobState, context: JudgingContext): OpenPoint[] {
+  const points: OpenPoint[] = []
+  const now = state.episodes.at(-1)!
+  if (openTransfer(state)) points.push('transfer-running')
+  const pulled = now.pulls > 0 && now.lastWas === 'recover'
+  if (!openTransfer(state) && pulled && (now.end === undefined || now.end.how === 'not-emptied'))
+    points.push('recovery-not-ended')
+  if (gasUnaccounted(state, context)) points.push('gas-unaccounted')
+  const received = state.transfers.filter((each) => each.use === 'recover' && each.amountMg > 0)
+  if (received.some((each) => state.gas[each.cylinderId] === undefined)) points.push('gas-not-judged')
+  return points
+}
+
+function inCircuit(state: JobState): OpenPoint[] {
+  const points: OpenPoint[] = []
+  const opened = lastOpenedAt(state)
+  const search = state.leakChecks.at(-1)
+  const takenAway = stepDone(state, 'unit-taken-away')
+  if (search?.found && !takenAway) points.push('leak-found')
+  if (runningHold(state)) points.push('hold-running')
+  const isCharged = state.episodes.at(-1)!.charges > 0
+  // Tight and dry is asked of a circuit that was open and is filled again.
+  if (opened === undefined || takenAway || !isCharged) return points
+  if (!state.leakChecks.some((each) => each.at >= opened)) points.push('no-leak-test')
+  const hold = state.holds.findLast((each) => each.endedAt !== undefined && each.startedAt >= opened)
+  if (!hold) return runningHold(state) ? points : [...points, 'no-hold']
+  const { code } = holdVerdict(hold)
+  const overruled = state.verdicts.findLast((each) => each.about === 'hold')?.overruled !== undefined
+  if (code === 'tight-and-dry' || overruled) return points
+  return [...points, code === 'too-soon' ? 'hold-too-short' : 'hold-failed']
+}
+
+/** When the circuit was empty last, also where it has been charged since; undefined: never in this job. */
+function lastOpenedAt({ episodes }: JobState): number | undefined {
+  const empty = episodes.findLast((each) => each.emptiedAt !== undefined)
+  // Emptied before this job began: nothing here came before it.
+  return empty?.unaccounted && empty.pulls + empty.charges === 0 ? -Infinity : empty?.emptiedAt
+}
+
+function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
+  const points: OpenPoint[] = []
+  const { outMl, partsMl, inMl, noted } = state.oil
+  if (noted && outMl + partsMl - inMl > OIL_ML) points.push('oil-due')
+  const charged = state.episodes.at(-1)!.charges > 0
+  if (state.target && !charged && !stepDone(state, 'unit-taken-away')) points.push('no-charge')
+  const verdict = charged ? judgeCharged(state, context) : undefined
+  const overruled = state.verdicts.findLast((each) => each.about === 'charge')?.overruled !== undefined
+  if (verdict && verdict.outcome !== 'good' && !overruled) {
+    const now = massIn(inSystemNow(state, context))
+    if (now && state.target) points.push(now.massMg < state.target.massMg ? 'charge-short' : 'charge-over')
+  }
+  const { pressures, temperatures } = checkNotes(state)
+  if (charged && (pressures.length === 0 || temperatures.length === 0)) points.push('readings-missing')
+  return points
+}
+
+function atTheEnd(state: JobState, context: JudgingContext): OpenPoint[] {
+  const points: OpenPoint[] = []
+  const worked = state.transfers.length > 0 || state.holds.length > 0
+  if (worked && !stepDone(state, 'caps-on')) points.push('caps')
+  const opened = state.steps.some(({ step }) => step.startsWith('repair-'))
+  if (opened && !stepDone(state, 'parts-back')) points.push('parts-back')
+  const charged = state.episodes.at(-1)!.charges > 0
+  if (charged && massIn(inSystemNow(state, context)) && !stepDone(state, 'label-in-panel'))
+    points.push('label')
+  return points
+}
