@@ -29,7 +29,7 @@ const STAGES = [
 ]
 
 const SCREENS = {
-  lists: () => ['/', '/cylinders', '/systems', '/jobs', '/ledger', '/settings'],
+  lists: () => ['/', '/cylinders', '/systems', '/jobs', '/ledger', '/ledger/month', '/settings'],
   forms: ({ cylinder, system }: Arranged) => [
     '/cylinders/new',
     `/cylinders/${cylinder}`,
@@ -38,7 +38,7 @@ const SCREENS = {
     `/systems/${system}`,
     '/jobs/new',
   ],
-  paper: ({ job }: Arranged) => [`/jobs/${job}/label`, `/jobs/${job}/report`],
+  paper: ({ job, parked }: Arranged) => [`/jobs/${job}/label`, `/jobs/${job}/report`, `/jobs/${parked}`],
   'slide rule': () => [
     '/slide-rule',
     '/slide-rule/saturation?refrigerant=R-407C&t=31+C&also_1_refrigerant=R-410A',
@@ -53,11 +53,18 @@ interface Arranged {
   cylinder: string
   system: string
   job: string
+  /** One that waits, with a clock that is due. */
+  parked: string
 }
 
 /** A job with a transfer running and verdicts given, and what it is about. */
 async function arrange(shop: Harbour): Promise<Arranged> {
-  const [cylinder, system, job] = await Promise.all([aCylinder(shop), aSystem(shop), aJob(shop)])
+  const [cylinder, system, job, parked] = await Promise.all([
+    aCylinder(shop),
+    aSystem(shop),
+    aJob(shop),
+    aJob(shop),
+  ])
   const runId = randomUUID()
   const verdict = (about: 'recovery' | 'hold', outcome: 'good' | 'bad', code: string) =>
     anEntry('verdict-given', {
@@ -89,7 +96,18 @@ async function arrange(shop: Harbour): Promise<Arranged> {
     }),
     anEntry('weight-noted', { runId, weightMg: 13_000_000 }),
   )
-  return { cylinder, system, job }
+  await note(
+    shop,
+    parked,
+    anEntry('job-described', { refrigerant: 'R-410A', title: 'Parked' }),
+    anEntry(
+      'watch-started',
+      { watchId: randomUUID(), what: 'nitrogen', forS: 600 },
+      { at: Date.now() - 3_600_000, backdated: true },
+    ),
+    anEntry('job-waiting', { what: 'a compressor' }),
+  )
+  return { cylinder, system, job, parked }
 }
 
 for (const look of LOOKS) {

@@ -95,7 +95,7 @@ test('a leak found, searched again, and a verdict overruled with its reason', as
   await page.getByLabel('How do you judge it, and why?').fill('Held over lunch, read by eye')
   await page.getByRole('button', { name: 'Overrule' }).click()
   await expect(page.getByText('Overruled: Held over lunch, read by eye', { exact: true })).toBeVisible()
-  await expect(tape(page).getByText('Open: Too soon to tell')).toBeVisible()
+  await expect(tape(page).getByText('Cannot tell: Too soon to tell')).toBeVisible()
   expectNoTrouble(page)
 })
 

@@ -1,4 +1,4 @@
-import { type FormEvent, useEffect, useEffectEvent, useState } from 'react'
+import { type FormEvent, useEffect, useEffectEvent, useLayoutEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link, useLocation } from 'react-router'
 import type { Clock, EntryBodies, EntryKind } from '#core/tape'
@@ -20,13 +20,19 @@ const SHOWN = 6
 
 interface StripProps {
   person: { userId: string; role: string }
+  /** What ran when the page was loaded. */
+  loaded: { now: number; jobs: JobClocks[] }
 }
 
 /** What runs against the clock, on every screen: job, what, how long, how long still; at its end it calls and asks. */
-export function ClockStrip({ person: { userId, role } }: StripProps) {
-  const { jobs, own, offsetMs } = useRunning(userId)
-  useServersClocks(userId)
-  const now = useNow(jobs.length > 0, offsetMs)
+export function ClockStrip({ person: { userId, role }, loaded }: StripProps) {
+  const known = useRunning(userId)
+  const unheard = known.userId === ''
+  const { own, offsetMs } = known
+  const jobs = unheard ? loaded.jobs : known.jobs
+  useServersClocks(userId, loaded)
+  const ticked = useNow(jobs.length > 0, offsetMs)
+  const now = ticked ?? loaded.now
   const { pathname } = useLocation()
   const running = jobs
     .flatMap((job) => job.clocks.map((clock) => ({ job, clock })))
@@ -34,7 +40,7 @@ export function ClockStrip({ person: { userId, role } }: StripProps) {
     .filter(({ job, clock }) => !(isTransfer(clock) && pathname === `/jobs/${job.jobId}`))
     .sort((a, b) => rank(a, own) - rank(b, own) || (a.clock.dueAt ?? Infinity) - (b.clock.dueAt ?? Infinity))
   useRinging(running, own, now)
-  if (running.length === 0 || now === undefined) return null
+  if (running.length === 0) return null
   const due = running.filter(({ clock }) => !isTransfer(clock) && clock.dueAt !== null && clock.dueAt <= now)
   const asked = role === 'trainee' ? [] : due.filter(({ job }) => own.includes(job.jobId)).slice(0, 2)
   const others = running.filter((each) => !asked.includes(each)).slice(0, SHOWN)
@@ -140,9 +146,12 @@ function Due({ job, clock, now, userId }: { job: JobClocks; clock: Clock; now: n
 }
 
 /** Asks the server what runs, at the start and whenever a job changes. */
-function useServersClocks(userId: string) {
+function useServersClocks(userId: string, loaded: StripProps['loaded']) {
   const { waiting } = useOutbox()
   const unsent = useEffectEvent(() => new Set(waiting.map((each) => each.jobId)))
+  const firstHeard = useEffectEvent(() => heard(userId, loaded.jobs, Date.now() - loaded.now, unsent()))
+  // Before anything is painted: what this device kept may be older than the page.
+  useLayoutEffect(() => firstHeard(), [])
   useEffect(() => {
     let gone = false
     const fetchThem = async () => {
@@ -180,10 +189,10 @@ function useNow(wanted: boolean, offsetMs: number): number | undefined {
 }
 
 /** Calls once for each clock of this device's own jobs, at its end. */
-function useRinging(running: { job: JobClocks; clock: Clock }[], own: string[], now: number | undefined) {
+function useRinging(running: { job: JobClocks; clock: Clock }[], own: string[], now: number) {
   const due = running
     .filter(({ job, clock }) => own.includes(job.jobId) && !isTransfer(clock) && clock.dueAt !== null)
-    .filter(({ clock }) => now !== undefined && clock.dueAt! <= now)
+    .filter(({ clock }) => clock.dueAt! <= now)
     .map(({ clock }) => clock.clockId)
     .join(' ')
   useEffect(() => {

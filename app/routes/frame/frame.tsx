@@ -1,6 +1,8 @@
 import { useCallback, useState } from 'react'
 import { data, Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavigation } from 'react-router'
 import { ClockStrip } from '~/clocks/strip'
+import { inShop, jobsWithClocks } from '#db'
+import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
 import { isUnsent } from '~/live/last-good'
@@ -14,9 +16,11 @@ import { Finder } from './finder'
 
 export const middleware: Route.MiddlewareFunction[] = [onlySignedIn]
 
-export function loader({ context }: Route.LoaderArgs) {
+export async function loader({ context }: Route.LoaderArgs) {
   const { person, shop } = signedIn(context)
   return data({
+    // What runs stands there at once, and moves nothing when it is told again.
+    running: { now: now().getTime(), jobs: await inShop(shop.shopId, (tx) => jobsWithClocks(tx)) },
     person: { userId: person.userId, name: person.name, role: person.role },
     shop: { name: shop.name, timeZone: shop.timeZone },
     preferences: preferencesOf(person.preferences),
@@ -42,7 +46,7 @@ const PLACES = [
 ] as const
 
 /** What stands around every page: where one is, who one is, and whether entries wait. */
-export default function Frame({ loaderData: { person, shop, preferences } }: Route.ComponentProps) {
+export default function Frame({ loaderData: { person, shop, preferences, running } }: Route.ComponentProps) {
   const loading = useNavigation().state !== 'idle'
   const [finding, setFinding] = useState(false)
   const find = useCallback(() => setFinding(true), [])
@@ -73,7 +77,7 @@ export default function Frame({ loaderData: { person, shop, preferences } }: Rou
                 <span className="d-none d-md-inline">{person.name}</span>
                 <span className="d-md-none">Settings</span>
               </NavLink>
-              <form method="post" action="/sign-out" className="d-flex">
+              <form method="post" action="/sign-out" className="d-none d-md-flex">
                 <button type="submit">Sign out</button>
               </form>
             </div>
@@ -82,7 +86,7 @@ export default function Frame({ loaderData: { person, shop, preferences } }: Rou
             {loading && <div className="progress-line" role="progressbar" aria-label="Loading" />}
             <SignalLine timeZone={shop.timeZone} />
             <NotTakenLine timeZone={shop.timeZone} />
-            <ClockStrip person={person} />
+            <ClockStrip person={person} loaded={running} />
             <main className="page" id="content">
               <Outlet />
             </main>

@@ -70,6 +70,11 @@ export function JobHead() {
           </Dropdown.Menu>
         </Dropdown>
       </div>
+      {!data.mayWrite && (
+        <p className="looking-on" role="status">
+          You are looking on: a technician or a manager notes here.
+        </p>
+      )}
       {ask && <AskWhy ask={ask} answer={answer} leave={() => setAsk(undefined)} />}
     </header>
   )

@@ -74,6 +74,21 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
   const { system } = job
   const facts = state.refrigerant ? factsOf(state.refrigerant) : undefined
   const lines = system?.lines.map((line) => `${line.od} in ${line.kind} ${show('length', line.lengthM)}`)
+  // A label says what was charged: without a charge there is none.
+  if (!state.episodes.some((each) => each.charges > 0))
+    return (
+      <>
+        <div className="page-head">
+          <h1>Charge label</h1>
+        </div>
+        <div className="empty">
+          <p>Nothing was charged in this job, so there is no label for it.</p>
+          <Link className="btn btn-primary btn-big" to={`/jobs/${job.jobId}`}>
+            Back to the job
+          </Link>
+        </div>
+      </>
+    )
   return (
     <OnSite altitudeM={system?.altitudeM}>
       <div className="page-head no-print">

@@ -76,6 +76,12 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
       {shop && <ShopSettings shop={shop} timeZones={timeZones} result={actionData} />}
       {people && <PeopleSettings people={people} me={me.userId} tokens={tokens ?? []} result={actionData} />}
       {tokens && <TokenSettings tokens={tokens} timeZone={timeZone} result={actionData} />}
+      {/* Not at the thumb, where a glove finds it unasked. */}
+      <form method="post" action="/sign-out" className="d-md-none mt-3">
+        <button type="submit" className="btn btn-outline-secondary btn-big">
+          Sign out
+        </button>
+      </form>
     </>
   )
 }

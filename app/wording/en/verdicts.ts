@@ -25,7 +25,7 @@ export const OUTCOME_WORDS: Record<Verdict['outcome'], string> = {
   good: 'Go on',
   caution: 'Look first',
   bad: 'Stop',
-  open: 'Open',
+  open: 'Cannot tell',
 }
 
 export const VERDICT_WORDS: Record<VerdictCode, string> = {

@@ -33,7 +33,7 @@ export const PLACE_WORDS: Record<PlaceKind, string> = {
   rig: 'Hoses and machine',
   reclaimer: 'Reclaimer',
   lost: 'Lost',
-  outside: 'Before Keg knew it',
+  outside: 'There before the books began',
   unexplained: 'Unexplained',
 }
 
