@@ -29,7 +29,11 @@ await shoot(
   '/slide-rule/fill?refrigerant=R-32&wc=21.6+kg&tare=11.3+kg&gross=19+kg&t=20+C',
 )
 await shoot(mara, 'job-verdict', '/', 'Compressor 2 seized', async (page) => stage(page, 'Recover'))
-await shoot(mara, 'job-evacuated', '/jobs', 'Yearly check', async (page) => stage(page, 'Evacuate'))
+await shoot(
+  mara,
+  'month-sheet',
+  `/ledger/month?from=${process.env.KEG_NOW!.slice(0, 4)}-01-01&to=${process.env.KEG_NOW!.slice(0, 10)}`,
+)
 await shoot(mara, 'charge-label', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Charge label'))
 await shoot(mara, 'job-report', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Job report'))
 const ines = await signIn(browser, 'ines')

@@ -124,7 +124,9 @@ function Due({ job, clock, now, userId }: { job: JobClocks; clock: Clock; now: n
   return (
     <form className="clock-due" onSubmit={submit} role="alert">
       <Link to={`/jobs/${job.jobId}`}>
-        <strong>{nameOf(job)}</strong>: {CLOCK_WORDS[clock.what]}, {leftWords(clock, now)}
+        <span>
+          <strong>{nameOf(job)}</strong>: {CLOCK_WORDS[clock.what]}, {leftWords(clock, now)}
+        </span>
       </Link>
       <MeasureInput
         kind={kind}
@@ -137,7 +139,7 @@ function Due({ job, clock, now, userId }: { job: JobClocks; clock: Clock; now: n
         Note it
       </Button>
       {what !== 'hold' && (
-        <Button variant="outline-secondary" onClick={stop}>
+        <Button variant="outline-secondary" className="stop" onClick={stop}>
           Stop watching
         </Button>
       )}

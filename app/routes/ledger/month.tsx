@@ -121,7 +121,7 @@ export default function MonthSheet({ loaderData }: Route.ComponentProps) {
           {wrong}
         </p>
       )}
-      <article className="print-sheet stack" data-bs-theme="light">
+      <article className="print-sheet month-sheet stack" data-bs-theme="light">
         <header>
           <div>{heading || shopName}</div>
           <h2 className="mb-0">
