@@ -8,7 +8,7 @@ export interface CylinderRow extends Cylinder {
   version: number
   keepsAt: string
   /** When scale and books were compared last. */
-  offAt: Date | null
+  weighedAt: Date | null
   /** Name of the customer whose gas it holds; null: the shop's own. */
   owner: string | null
 }
@@ -18,7 +18,8 @@ const SELECT = (tx: ShopTx, jobId: string | null = null) => tx`
   select c.cylinder_id, c.label, c.kind, c.refrigerant, c.tare_mg, c.water_capacity_mg, c.filling_ratio, c.ratio_gas,
     c.working_fill_pct,
     c.service_pressure_pa, c.tested_on, c.test_years, c.flammable_ok, c.condition, c.owner_customer_id, c.keeps_at,
-    c.balance_mg, c.off_mg, c.off_at, c.version, c.retired_at is not null as retired,
+    c.balance_mg, c.weighed_at, c.version,
+    case when c.weighed_gross_mg is null then 0 else weighed_off(c) end as off_mg, c.retired_at is not null as retired,
     (select o.name from customer o where o.shop_id = c.shop_id and o.customer_id = c.owner_customer_id) as owner,
     (select coalesce(sum(r.room_mg), 0)::bigint from reservation r
       where r.shop_id = c.shop_id and r.cylinder_id = c.cylinder_id
@@ -199,14 +200,7 @@ export async function lockedCylinder(tx: ShopTx, cylinderId: string): Promise<Cy
 
 /** The caller holds the cylinder's lock. @throws LabelTakenError */
 export async function changeCylinder(tx: ShopTx, cylinderId: string, data: CylinderData): Promise<void> {
-  // Another tare explains, or makes, what scale and books differ by: as much as it has changed.
-  await labelled(
-    () => tx`
-      update cylinder set ${tx(data, ...FIELDS)},
-        off_mg = case when off_mg = 0 or abs(off_mg + tare_mg - ${data.tareMg}) < 20000 then 0
-          else off_mg + tare_mg - ${data.tareMg} end
-      where cylinder_id = ${cylinderId}`,
-  )
+  await labelled(() => tx`update cylinder set ${tx(data, ...FIELDS)} where cylinder_id = ${cylinderId}`)
 }
 
 async function labelled(write: () => PromiseLike<unknown>) {
@@ -231,7 +225,7 @@ export async function needingAttention(tx: ShopTx, today: string, limit = 20): P
       order by c.balance_mg::double precision / c.water_capacity_mg desc limit ${limit}`,
     tx<CylinderRow[]>`
       ${SELECT(tx)}
-      where c.retired_at is null and (c.condition in ('doubtful', 'mixed') or c.balance_mg < 0 or c.off_mg <> 0)
+      where c.retired_at is null and (c.condition in ('doubtful', 'mixed') or c.balance_mg < 0 or c.weighed_gross_mg is not null)
       order by (c.condition = 'mixed') desc, c.balance_mg desc limit ${limit}`,
     tx<CylinderRow[]>`
       ${SELECT(tx)}

@@ -28,7 +28,7 @@ await shoot(
   'slide-rule-fill',
   '/slide-rule/fill?refrigerant=R-32&wc=21.6+kg&tare=11.3+kg&gross=19+kg&t=20+C',
 )
-await shoot(mara, 'job-verdict', '/', 'Compressor 2 seized', async (page) => stage(page, 'Recover'))
+await shoot(mara, 'job-verdict', '/jobs', 'Yearly check', async (page) => stage(page, 'Recover'))
 await shoot(
   mara,
   'month-sheet',

@@ -21,7 +21,7 @@ export const jobCylinder = (over: Partial<JobCylinder> = {}): JobCylinder => ({
   version: 1,
   beforeMg: 3_000_000,
   keepsAt: '',
-  offAt: null,
+  weighedAt: null,
   owner: null,
   ...over,
 })

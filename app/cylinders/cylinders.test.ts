@@ -12,7 +12,7 @@ const row = (over: Partial<CylinderRow> = {}): CylinderRow => ({
   version: 1,
   keepsAt: '',
   owner: null,
-  offAt: null,
+  weighedAt: null,
   ...over,
 })
 

@@ -1,5 +1,4 @@
 import type { Condition } from '../cylinders'
-import { startSlackMg } from './questions'
 import type { JobState } from './state'
 
 export interface CylinderEffect {
@@ -49,28 +48,25 @@ export function worse(a: Condition, b: Condition): Condition {
   return WORSE.indexOf(a) > WORSE.indexOf(b) ? a : b
 }
 
-/** How far a cylinder's first gross weight was from tare and books. */
-export interface WeighedOff {
+/** The first gross weight of a transfer, to be compared with tare and books. */
+export interface FirstGross {
   cylinderId: string
   at: number
-  /** Scale less books; 0: they agree as far as a scale can tell. */
-  offMg: number
+  grossMg: number
 }
 
-/** The newest start on each cylinder whose scale and books can be compared: what they differ by is marked on the cylinder. */
-export function weighedOff(state: JobState): WeighedOff[] {
-  const newest = new Map<string, WeighedOff>()
+/**
+ * The newest gross start on each cylinder that was compared with tare and books when it was noted: what they differ by
+ * is marked on the cylinder.
+ */
+export function firstGross(state: JobState): FirstGross[] {
+  const newest = new Map<string, FirstGross>()
   for (const { cylinderId, startedAt, bookedMg, segments } of state.transfers) {
     const first = segments[0]!
     if (bookedMg === null || first.mode !== 'gross') continue
-    const offMg = first.firstMg - bookedMg
     const before = newest.get(cylinderId)
     if (!before || before.at <= startedAt)
-      newest.set(cylinderId, {
-        cylinderId,
-        at: startedAt,
-        offMg: Math.abs(offMg) > startSlackMg(bookedMg) ? offMg : 0,
-      })
+      newest.set(cylinderId, { cylinderId, at: startedAt, grossMg: first.firstMg })
   }
   return [...newest.values()]
 }

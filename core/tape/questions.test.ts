@@ -4,10 +4,10 @@ import { wrote } from '../../testing/an-entry'
 import {
   askAboutStart,
   askAboutWeight,
+  firstGross,
   foldTape,
   type Transfer,
   type Use,
-  weighedOff,
   type WeighMode,
 } from '.'
 
@@ -91,34 +91,26 @@ describe('the first weight', () => {
   })
 })
 
-describe('what scale and books differ by', () => {
-  const begun = (
-    weightLb: number,
-    bookedLb: number | null,
-    at: number,
-    cylinderId = 'A',
-    runId = String(at),
-  ) =>
+describe('what is compared with the books', () => {
+  const begun = (weightMg: number, bookedMg: number | null, at: number, cylinderId = 'A') =>
     wrote(
       'run-started',
       {
-        runId,
+        runId: String(at),
         use: 'recover',
         cylinderId,
         scale: '',
         mode: 'gross',
-        weightMg: Math.round(weightLb * LB),
-        ...(bookedLb === null ? {} : { bookedMg: Math.round(bookedLb * LB) }),
+        weightMg,
+        ...(bookedMg === null ? {} : { bookedMg }),
       },
       at,
     )
-  it('is that of the newest start; none where the books were not written down', () => {
-    const off = weighedOff(
-      foldTape([begun(35, 65, 1), begun(64, 65, 2), begun(30, null, 3, 'B'), begun(65.1, 65, 4, 'C')]),
-    )
-    expect(off).toEqual([
-      { cylinderId: 'A', at: 2, offMg: Math.round(64 * LB) - Math.round(65 * LB) },
-      { cylinderId: 'C', at: 4, offMg: 0 },
+  it('is the newest gross start of each cylinder; none where the books were not written down', () => {
+    const entries = [begun(35, 65, 1), begun(64, 65, 2), begun(30, null, 3, 'B'), begun(66, 65, 4, 'C')]
+    expect(firstGross(foldTape(entries))).toEqual([
+      { cylinderId: 'A', at: 2, grossMg: 64 },
+      { cylinderId: 'C', at: 4, grossMg: 66 },
     ])
   })
 })

@@ -62,8 +62,11 @@ function grossAt(transfer: Transfer, weightMg: number, grossMg: number): number 
   return grossMg + (unsigned ? -change : change)
 }
 
-/** How far a first gross weight may be from tare and books before somebody should look: up to 100 g, of a small cylinder less. */
-export function startSlackMg(bookedMg: number): number {
+/**
+ * How far a first gross weight may be from tare and books before somebody should look: up to 100 g, of a small cylinder
+ * less. `weighed_off` in the database goes by the same.
+ */
+function startSlackMg(bookedMg: number): number {
   return Math.max(20_000, Math.min(100_000, 0.01 * bookedMg))
 }
 

@@ -3,10 +3,10 @@ import {
   bookings,
   type CylinderEffect,
   cylinderEffects,
+  firstGross,
   FOLD_VERSION,
   type JobState,
   reservations,
-  weighedOff,
   worse,
 } from '#core/tape'
 import { announce } from '../changes'
@@ -177,15 +177,23 @@ async function markCylinders(tx: ShopTx, jobId: string, state: JobState) {
  * that was struck goes with it.
  */
 async function markWeighedOff(tx: ShopTx, jobId: string, state: JobState) {
-  const found = weighedOff(state)
+  const found = firstGross(state)
   await tx`
-    update cylinder set off_mg = 0, off_job = null
-    where off_job = ${jobId} and not (cylinder_id = any(${found.map((each) => each.cylinderId)}::uuid[]))`
-  for (const { cylinderId, at, offMg } of found)
+    update cylinder set weighed_gross_mg = null, weighed_job = null
+    where weighed_job = ${jobId} and not (cylinder_id = any(${found.map((each) => each.cylinderId)}::uuid[]))`
+  for (const { cylinderId, at, grossMg } of found) {
+    const when = new Date(at)
     await tx`
-      update cylinder set off_mg = ${offMg}, off_at = ${new Date(at)}, off_job = ${jobId}
-      where cylinder_id = ${cylinderId} and (off_at is null or off_job = ${jobId} or off_at < ${new Date(at)})
-        and (off_mg, off_at, off_job) is distinct from (${offMg}::bigint, ${new Date(at)}::timestamptz, ${jobId}::uuid)`
+      update cylinder set weighed_gross_mg = ${grossMg}, weighed_at = ${when}, weighed_job = ${jobId}
+      where cylinder_id = ${cylinderId} and (weighed_at is null or weighed_job = ${jobId} or weighed_at < ${when})
+        and (weighed_gross_mg, weighed_at, weighed_job) is distinct from
+          (${grossMg}::bigint, ${when}::timestamptz, ${jobId}::uuid)`
+    // As far as a scale can tell they agree: nothing to mark.
+    await tx`
+      update cylinder c set weighed_gross_mg = null
+      where cylinder_id = ${cylinderId} and weighed_job = ${jobId} and weighed_gross_mg is not null
+        and weighed_off(c) = 0`
+  }
 }
 
 /** What the tape judges a cylinder's gas to be, where that is worse than it is marked. */

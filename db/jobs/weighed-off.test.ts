@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { cylinderLimit, mayTake } from '#core/cylinders'
 import { aCylinder, aJob, anEntry, type AShop, aShop, note, NOW } from '../../testing/a-shop'
 import {
+  bookArrival,
   bookExplanation,
   bookReweigh,
   changeCylinder,
@@ -75,13 +76,19 @@ describe('a cylinder whose first weight is not what tare and books say', () => {
   })
   it('where the scale sees less the books count: nobody knows that it is gone', async () => {
     const id = await aCylinder(shop)
+    await inShop(shop.shopId, (tx) =>
+      bookArrival(tx, { ...voucher(id), kind: 'opening', massMg: 4 * KG, at: new Date(T0 - 86_400_000) }),
+    )
     await note(shop, await aJob(shop), start(id, 12, 16))
     const row = await cylinder(id)
     expect(row.offMg).toBe(-4 * KG)
-    const fit = mayTake(
-      { ...row, balanceMg: 4 * KG },
-      { refrigerant: 'R-410A', massMg: null, today: '2026-06-01', customerId: null, marginPct: 0 },
-    )
+    const fit = mayTake(row, {
+      refrigerant: 'R-410A',
+      massMg: null,
+      today: '2026-06-01',
+      customerId: null,
+      marginPct: 0,
+    })
     const limit = cylinderLimit(row, 'R-410A', 0)
     expect(fit.roomMg).toBe((limit.kind === 'known' ? limit.limit.netMg : 0) - 4 * KG)
   })
@@ -123,6 +130,24 @@ describe('a cylinder whose first weight is not what tare and books say', () => {
     expect(await off(id)).toBe(4)
     await note(shop, second, ...transfer(id, 12, 12, 20))
     expect(await off(id)).toBe(0)
+  })
+  it('a correction of the job before explains it: it is not counted twice', async () => {
+    const id = await aCylinder(shop)
+    const [before, after] = await Promise.all([aJob(shop), aJob(shop)])
+    const [begun] = transfer(id, 12, 12, 0)
+    const { runId } = begun!.body as { runId: string }
+    const ended = anEntry('run-ended', { runId, weightMg: 12.4 * KG }, { at: T0 + 60_000, backdated: true })
+    // 4 kg went in, the slip says 0.4.
+    await note(shop, before, begun!, ended)
+    await note(shop, after, start(id, 16, 12.4, 60))
+    expect(await off(id)).toBeCloseTo(3.6, 6)
+    const correction = { entryId: ended.entryId, kind: 'run-ended' as const, reason: '', version: 2 }
+    await note(
+      shop,
+      before,
+      anEntry('correction', { ...correction, body: { ...ended.body, weightMg: 16 * KG } }),
+    )
+    expect(await cylinder(id)).toMatchObject({ offMg: 0, balanceMg: 4 * KG })
   })
   it('another tare explains as much as it differs by', async () => {
     const id = await aCylinder(shop)

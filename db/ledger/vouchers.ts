@@ -85,7 +85,9 @@ export async function bookReweigh(tx: ShopTx, request: VoucherRequest & { grossM
 
 /** Scale and books are said to agree from a time on: what an older start saw says nothing any more. */
 async function agree(tx: ShopTx, cylinderId: string, at: Date) {
-  await tx`update cylinder set off_mg = 0, off_job = null, off_at = ${at} where cylinder_id = ${cylinderId}`
+  await tx`
+    update cylinder set weighed_gross_mg = null, weighed_job = null, weighed_at = ${at}
+    where cylinder_id = ${cylinderId}`
 }
 
 /**

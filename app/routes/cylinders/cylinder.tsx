@@ -114,8 +114,8 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
                 <p className="mb-1 field-error">
                   The scale saw {show('weight', Math.abs(cylinder.offMg))}{' '}
                   {cylinder.offMg > 0 ? 'more' : 'less'} in it
-                  {cylinder.offAt && ` on ${day(cylinder.offAt, timeZone)}`}. Room is reckoned from the fuller
-                  of the two until it is weighed again, or somebody says why.
+                  {cylinder.weighedAt && ` on ${day(cylinder.weighedAt, timeZone)}`}. Room is reckoned from
+                  the fuller of the two until it is weighed again, or somebody says why.
                 </p>
               )}
               {jobs.map((job) => (

@@ -74,6 +74,9 @@ export function QuickLine() {
           value={line}
           placeholder={reading.units.weight === 'kg' ? 'w 5.5 kg' : 'w 12 lb 4 oz'}
           onChange={(event) => setLine(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter' && event.repeat) event.preventDefault()
+          }}
           autoComplete="off"
           autoCapitalize="off"
           spellCheck={false}

@@ -8,7 +8,7 @@ import { useWords } from '../use-words'
 import { useJob } from '../job-context'
 
 const SHOWN = 3
-const FIGURES: EntryKind[] = ['weight-noted', 'pressure-noted', 'temperature-noted', 'scale-changed']
+const FIGURES: EntryKind[] = ['weight-noted', 'pressure-noted', 'temperature-noted']
 
 interface LastNotesProps {
   transfer: Transfer

@@ -170,6 +170,8 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
             value={figure.field.value}
             onChange={(event) => figure.setText(event.target.value)}
             onKeyDown={(event) => {
+              // A key that is held down notes once, and answers no question.
+              if (event.key === 'Enter' && event.repeat) event.preventDefault()
               if (event.key !== 'Escape') return
               if (asked === 'weigh') event.currentTarget.blur()
               else setAsked('weigh')
