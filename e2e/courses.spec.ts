@@ -153,7 +153,7 @@ test('a vacuum while the charge should be in there asks what became of it', asyn
   await page.getByRole('button', { name: 'End the hold with this' }).click()
   await expect(page.getByRole('heading', { name: 'Too soon to tell' })).toBeVisible()
   await open(page, `/jobs/${jobId}/label`)
-  await expect(page.getByText('empty', { exact: true })).toBeVisible()
+  await expect(page.getByText('Nothing was charged in this job, so there is no label for it.')).toBeVisible()
   expectNoTrouble(page)
 })
 

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { compareRecovered } from '#core/recovery'
 import { type Entry, STAGES } from '#core/tape'
 import { US_UNITS } from '#core/units'
+import { ENGINE_VERSION } from '#core/verdict'
 import { aSystemRecord, jobCylinder, said, wrote } from '../../../testing/a-job-page'
 import { MassStrip } from './mass-strip'
 import { NextLine } from './next-line'
@@ -96,6 +97,43 @@ describe('Recover', () => {
     expect(panel('recover', [started(), ended(16_200_000), emptied(), given, overruled])).toContain(
       'Overruled: known leak',
     )
+  })
+  it('works out what would explain that more came out, and changes with the plate', () => {
+    // 3.86 of 3.00 kg: 0.86 kg are 18 m of 3/8 in line at 47.8 g a metre.
+    const more = compareRecovered(
+      { massMg: 3_860_000, sigmaMg: 10_000 },
+      { massMg: 3_000_000, sigmaMg: 30_000 },
+    )
+    const entries = [
+      started(),
+      ended(18_860_000),
+      emptied(),
+      wrote('verdict-given', { about: 'recovery', verdict: more, engine: ENGINE_VERSION, tables: 1 }),
+    ]
+    const text = panel('recover', entries)
+    expect(text).toContain('What would explain the difference:')
+    expect(text).toContain('18 m more of 3/8 in liquid line: 860 g')
+    // The plate is put right: it says something else now, and what it said.
+    const system = { ...aSystemRecord(), plateMg: 3_850_000 }
+    const anew = panel('recover', entries, { system })
+    expect(anew).toContain('What came out is what should have been in there')
+    expect(anew).toMatch(/it said: More came out than should have been in there/)
+    expect(anew).toContain('Note what it says now')
+  })
+  it('has the field for a plate that nobody knows, and uses one that was read in the job', () => {
+    const unknown = { ...aSystemRecord(), plateMg: null }
+    const none = compareRecovered({ massMg: 3_000_000, sigmaMg: 10_000 }, null)
+    const entries = [
+      started(),
+      ended(18_000_000),
+      emptied(),
+      wrote('verdict-given', { about: 'recovery', verdict: none, engine: ENGINE_VERSION, tables: 1 }),
+    ]
+    expect(panel('recover', entries, { system: unknown })).toContain('Charge on the plate')
+    const read = wrote('plate-noted', { massMg: 3_000_000, text: '3 kg' })
+    const text = panel('recover', [...entries, read], { system: unknown })
+    expect(text).toContain('What came out is what should have been in there')
+    expect(text).not.toContain('Charge on the plate')
   })
   it('can be left when the charge is gone already', () => {
     expect(panel('recover', [])).toContain('The charge is gone already')
