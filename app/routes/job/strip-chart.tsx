@@ -1,10 +1,10 @@
-import { useEffect, useRef, useState } from 'react'
+import { type RefObject, useEffect, useRef, useState } from 'react'
 import { METRIC_UNITS, MG_PER_KG, MG_PER_LB, PA_PER_MICRON } from '#core/units'
 import { useReadersUnits } from '~/ui/reader'
 import { clockTime } from '~/ui/time'
 import { useJob } from './job-context'
 
-/** Weight and vacuum over the time of the job. The chart's code is loaded only when there is something to draw. */
+/** Weight and vacuum over the time of the job. The chart's code is loaded only when there is something to draw, and to see. */
 export function StripChart() {
   const { state, data } = useJob()
   const { units } = useReadersUnits()
@@ -15,8 +15,10 @@ export function StripChart() {
   const vacuumScale = units.vacuum === 'micron' ? 1 / PA_PER_MICRON : 1
   const worthIt = state.transfers.some((r) => r.weighings.length > 1) || state.vacuum.length > 1
 
+  const seen = useSeen(box, worthIt)
+
   useEffect(() => {
-    if (!worthIt || !box.current) return
+    if (!worthIt || !seen || !box.current) return
     let gone = false
     let dispose = () => {}
     const element = box.current
@@ -49,6 +51,7 @@ export function StripChart() {
     }
   }, [
     worthIt,
+    seen,
     state.transfers,
     state.vacuum,
     perMg,
@@ -73,4 +76,19 @@ export function StripChart() {
       )}
     </section>
   )
+}
+
+/** Whether it was ever near the screen: beside the scale face on a phone it is not. */
+function useSeen(box: RefObject<HTMLDivElement | null>, there: boolean): boolean {
+  const [seen, setSeen] = useState(false)
+  useEffect(() => {
+    if (!there || !box.current) return
+    const watch = new IntersectionObserver(
+      (entries) => entries.some((each) => each.isIntersecting) && setSeen(true),
+      { rootMargin: '300px' },
+    )
+    watch.observe(box.current)
+    return () => watch.disconnect()
+  }, [box, there])
+  return seen
 }
