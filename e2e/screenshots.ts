@@ -84,7 +84,9 @@ async function shoot(
   await page.waitForLoadState('networkidle').catch(() => {})
   await then?.(page)
   // The chart draws itself a moment after its place is there.
-  if ((await page.locator('.strip-chart, .tool-chart').count()) > 0)
+  const chart = page.locator('.strip-chart, .tool-chart').filter({ visible: true }).first()
+  const box = (await chart.count()) > 0 ? await chart.boundingBox() : null
+  if (box && box.y < page.viewportSize()!.height)
     await page.locator(':is(.strip-chart, .tool-chart) svg path').first().waitFor({ state: 'attached' })
   await page.evaluate(() => document.fonts.ready.then(() => undefined))
   await page.screenshot({ path: `${folder}/${name}.png` })

@@ -18,12 +18,22 @@ export function transferTimeLeft(
   transfer: Transfer,
   reference: Reference,
 ): TimeLeft | undefined {
+  const leftMg = transfer.use === 'charge' ? toGoMg(state, reference) : stillInMg(state, reference)
+  const known = reckoned.get(transfer.weighings)
+  if (known && known.leftMg === leftMg && known.count === transfer.weighings.length) return known.timeLeft
   const points = movedOnLastScale(transfer)
   if (points.length < LEAST_WEIGHTS) return undefined
-  const last = points.at(-1)!.massKg
-  const left = transfer.use === 'charge' ? toGoMg(state, reference) : stillInMg(state, reference)
-  return timeLeft(points, left === undefined ? undefined : last + Math.max(0, left) / MG_PER_KG)
+  const endKg = leftMg === undefined ? undefined : points.at(-1)!.massKg + Math.max(0, leftMg) / MG_PER_KG
+  const found = timeLeft(points, endKg)
+  reckoned.set(transfer.weighings, { leftMg, count: transfer.weighings.length, timeLeft: found })
+  return found
 }
+
+/** The same weights are fitted once, however many ask: face, strip and panel do. */
+const reckoned = new WeakMap<
+  Transfer['weighings'],
+  { leftMg: number | undefined; count: number; timeLeft: TimeLeft }
+>()
 
 /** What should still be in the system that is being recovered from. */
 function stillInMg(state: JobState, reference: Reference): number | undefined {
