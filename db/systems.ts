@@ -25,13 +25,15 @@ export interface SystemRow extends SystemData {
   customer: string
   customerId: string
   altitudeM: number
+  /** The job in which its plate was read; null: a person has entered it, or nobody. */
+  plateJob: string | null
   /** What the books have in it, mg. */
   balanceMg: number
 }
 
 const SELECT = (tx: ShopTx) => tx`
   select y.system_id, y.name, y.trade, y.refrigerant, y.plate_mg, y.plate_text, y.panel_total_mg, y.lines,
-    y.accessories, y.oil_type, y.metering, y.subcooling_target_k, y.max_test_pressure_pa, y.registration, y.compressor, y.balance_mg,
+    y.accessories, y.oil_type, y.metering, y.subcooling_target_k, y.max_test_pressure_pa, y.registration, y.compressor, y.plate_job, y.balance_mg,
     y.version, y.site_id, s.name as site, s.altitude_m, c.customer_id, c.name as customer
   from system y join site s using (shop_id, site_id) join customer c using (shop_id, customer_id)`
 
@@ -71,6 +73,7 @@ export async function lockedSystem(tx: ShopTx, systemId: string): Promise<System
 export async function changeSystem(tx: ShopTx, systemId: string, data: SystemData): Promise<void> {
   await tx`
     update system set name = ${data.name}, trade = ${data.trade}, refrigerant = ${data.refrigerant},
+      plate_job = case when plate_mg is not distinct from ${data.plateMg}::bigint then plate_job end,
       plate_mg = ${data.plateMg}, plate_text = ${data.plateText}, panel_total_mg = ${data.panelTotalMg},
       lines = ${tx.json(data.lines as never)}, accessories = ${tx.json(data.accessories as never)},
       oil_type = ${data.oilType}, metering = ${data.metering}, subcooling_target_k = ${data.subcoolingTargetK},

@@ -36,6 +36,7 @@ export const aSystemRecord = (): NonNullable<JobData['system']> => ({
   customerId: 'c',
   altitudeM: 0,
   balanceMg: 0,
+  plateJob: null,
   trade: 'stationary',
   refrigerant: 'R-410A',
   plateMg: 3_000_000,

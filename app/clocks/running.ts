@@ -90,7 +90,8 @@ export function answered(userId: string, clockId: string) {
 function keptFor(userId: string): Kept {
   try {
     const found = JSON.parse(localStorage.getItem(KEY) ?? 'null') as Kept | null
-    if (found?.userId === userId && Array.isArray(found.jobs) && Array.isArray(found.own)) return found
+    if (found?.userId === userId && Array.isArray(found.jobs) && Array.isArray(found.own))
+      return { ...found, jobs: found.jobs.filter((job) => Array.isArray(job?.clocks)) }
   } catch {
     // Nothing is kept here, or it is damaged: the server tells again.
   }

@@ -32,7 +32,7 @@ export async function settle(
   if (mark) {
     await markCylinders(tx, jobId, state)
     await markWeighedOff(tx, jobId, state)
-    await keepPlate(tx, state)
+    await keepPlate(tx, jobId, state)
   }
   await summarise(tx, jobId, state, lastSeq)
   await reserve(tx, jobId, state)
@@ -92,12 +92,16 @@ async function othersAfter(tx: ShopTx, systemId: string, jobId: string, from: nu
   return rows.map((row) => ({ jobId: row.jobId, from }))
 }
 
-/** A plate that was read in a job stays with its system, where nothing is known of it yet. */
-async function keepPlate(tx: ShopTx, { plate, systemId }: JobState) {
+/** A plate that was read in a job stays with its system, where nobody has entered one; what is corrected follows. */
+async function keepPlate(tx: ShopTx, jobId: string, { plate, systemId }: JobState) {
+  await tx`
+    update system set plate_mg = null, plate_text = '', plate_job = null
+    where plate_job = ${jobId} and ${plate === null || systemId === null ? tx`true` : tx`system_id <> ${systemId}`}`
   if (!plate || !systemId) return
   await tx`
-    update system set plate_mg = ${plate.massMg}, plate_text = ${plate.text}
-    where system_id = ${systemId} and plate_mg is null and panel_total_mg is null`
+    update system set plate_mg = ${plate.massMg}, plate_text = ${plate.text}, plate_job = ${jobId}
+    where system_id = ${systemId} and panel_total_mg is null and (plate_mg is null or plate_job = ${jobId})
+      and (plate_mg, plate_text) is distinct from (${plate.massMg}::bigint, ${plate.text}::text)`
 }
 
 interface Mark {

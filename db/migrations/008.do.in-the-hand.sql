@@ -20,7 +20,10 @@ create index job_summary_clocks on job_summary (shop_id) where clocks <> '[]';
 
 alter table system add column registration text not null default '';
 alter table system add column compressor text not null default '';
-grant update (registration, compressor) on system to keg_app;
+-- The job in which the plate was read; null: a person has entered it. What that job corrects follows.
+alter table system add column plate_job uuid;
+alter table system add foreign key (shop_id, plate_job) references job (shop_id, job_id);
+grant update (registration, compressor, plate_job) on system to keg_app;
 
 
 -- What a scale saw more (or less) in a cylinder than the books, as they are now, had in it at that time; 0 within what a

@@ -35,9 +35,11 @@ const NO_SYSTEM: SystemPlate = {
   accessories: [],
 }
 
-/** What is known of the system counts; a plate that was read in this job fills what is not. */
-export function plateOf({ system }: JobData, state: JobState): SystemPlate {
-  return { ...(system ?? NO_SYSTEM), plateMg: system?.plateMg ?? state.plate?.massMg ?? null }
+/** What is known of the system counts; a plate that was read in this job fills what is not, as it reads now. */
+export function plateOf({ system, jobId }: JobData, state: JobState): SystemPlate {
+  const read = state.plate?.massMg ?? null
+  const entered = system?.plateJob === jobId ? null : (system?.plateMg ?? null)
+  return { ...(system ?? NO_SYSTEM), plateMg: entered ?? read }
 }
 
 /** What plate, lines and accessories say should be in the system; null where no plate and no total are known. */
