@@ -22,19 +22,19 @@ const KEY = 'keg-clocks'
 const NOTHING: Kept = { userId: '', jobs: [], own: [], offsetMs: 0 }
 const MOST_OWN = 40
 
-let kept: Kept = NOTHING
+let last: Kept = NOTHING
 const listeners = new Set<() => void>()
 
 /** What runs, for one person on this device: it survives a reload, another tab, and a time without signal. */
 export function useRunning(userId: string): Kept {
-  const read = () => (kept.userId === userId ? kept : (kept = keptFor(userId)))
+  const read = () => (last.userId === userId ? last : (last = kept(userId)))
   return useSyncExternalStore(subscribe, read, () => NOTHING)
 }
 
 function subscribe(listener: () => void) {
   const fromOtherTab = ({ key }: StorageEvent) => {
     if (key !== KEY) return
-    kept = keptFor(kept.userId)
+    last = kept(last.userId)
     listener()
   }
   listeners.add(listener)
@@ -47,7 +47,7 @@ function subscribe(listener: () => void) {
 
 /** What the server knows to run. What is only known here stays: it was not sent yet. */
 export function heard(userId: string, jobs: JobClocks[], offsetMs: number, unsent: ReadonlySet<string>) {
-  const before = keptFor(userId)
+  const before = kept(userId)
   const known = new Map(before.jobs.map((job) => [job.jobId, job]))
   const fresh = jobs
     .filter(({ jobId }) => !unsent.has(jobId))
@@ -70,7 +70,7 @@ function withRange(clock: Clock, job: JobClocks | undefined): Clock {
 
 /** What a job's own page sees run, entries that wait included. */
 export function seenOnPage(userId: string, job: JobClocks, offsetMs: number) {
-  const before = keptFor(userId)
+  const before = kept(userId)
   const jobs = before.jobs.filter(({ jobId }) => jobId !== job.jobId)
   const own = [job.jobId, ...before.own.filter((jobId) => jobId !== job.jobId)].slice(0, MOST_OWN)
   keep({ ...before, own, offsetMs, jobs: job.clocks.length > 0 ? [job, ...jobs] : jobs })
@@ -78,7 +78,7 @@ export function seenOnPage(userId: string, job: JobClocks, offsetMs: number) {
 
 /** One that was answered here runs no more. */
 export function answered(userId: string, clockId: string) {
-  const before = keptFor(userId)
+  const before = kept(userId)
   keep({
     ...before,
     jobs: before.jobs
@@ -87,7 +87,8 @@ export function answered(userId: string, clockId: string) {
   })
 }
 
-function keptFor(userId: string): Kept {
+/** What this device has kept for one person. */
+export function kept(userId: string): Kept {
   try {
     const found = JSON.parse(localStorage.getItem(KEY) ?? 'null') as Kept | null
     if (found?.userId === userId && Array.isArray(found.jobs) && Array.isArray(found.own))
@@ -95,11 +96,11 @@ function keptFor(userId: string): Kept {
   } catch {
     // Nothing is kept here, or it is damaged: the server tells again.
   }
-  return kept.userId === userId ? kept : { ...NOTHING, userId }
+  return last.userId === userId ? last : { ...NOTHING, userId }
 }
 
 function keep(next: Kept) {
-  kept = next
+  last = next
   try {
     localStorage.setItem(KEY, JSON.stringify(next))
   } catch {

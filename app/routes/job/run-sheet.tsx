@@ -57,7 +57,10 @@ const OpenCount = ({ count }: { count: number }) => (
 /** Open points of the stages that were begun: what was never touched is not missing yet. */
 function usePointsByStage(): Partial<Record<Stage, number>> {
   const { state } = useJob()
-  const points = openPoints(state, useJudging())
+  const finished = state.status === 'closed' || state.status === 'cancelled'
+  const open = openPoints(state, useJudging())
+  // What was left open in a job that is finished stands on its tape, with the reason.
+  const points = finished ? [] : open
   const progress = stageProgress(state)
   const counts: Partial<Record<Stage, number>> = {}
   for (const point of points) {
