@@ -4,7 +4,7 @@ import { draft } from '~/tape/use-tape'
 import { typed } from '~/ui/measure'
 import { useReadersUnits } from '~/ui/reader'
 import { clockTime } from '~/ui/time'
-import { useWords } from '../use-words'
+import { useWords } from '../tape/use-words'
 import { useJob } from '../job-context'
 
 const SHOWN = 3

@@ -5,7 +5,7 @@ import { clockTime, day, dayAndTime } from '~/ui/time'
 import { DOUBT_TAGS, DOUBT_WORDS } from '~/wording/en'
 import { Correction, mayCorrect } from './correction'
 import { useWords } from './use-words'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 import { QuickLine } from './quick-line'
 
 /** Everything that was noted, the newest first, with the line to note more. */

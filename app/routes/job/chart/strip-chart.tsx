@@ -2,7 +2,7 @@ import { type RefObject, useEffect, useRef, useState } from 'react'
 import { METRIC_UNITS, MG_PER_KG, MG_PER_LB, PA_PER_MICRON } from '#core/units'
 import { useReadersUnits } from '~/ui/reader'
 import { clockTime } from '~/ui/time'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 
 /** Weight and vacuum over the time of the job. The chart's code is loaded only when there is something to draw, and to see. */
 export function StripChart() {

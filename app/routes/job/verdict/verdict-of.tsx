@@ -6,7 +6,7 @@ import { clockTime } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
 import { VERDICT_WORDS, wordOf } from '~/wording/en'
 import { useGiveVerdict } from './give-verdict'
-import { useJob, useJudging } from './job-context'
+import { useJob, useJudging } from '../job-context'
 import { Explained, PlateField } from './verdict-plate'
 
 /**

@@ -1,6 +1,6 @@
 import { openTransfer, type JobState, type PressurePoint, type TemperaturePoint } from '#core/tape'
 import { type Draft, draft } from '~/tape/use-tape'
-import { pressureDraft } from './pressure-draft'
+import { pressureDraft } from '../pressure-draft'
 import { measure, type Measured, type MeasureKind, type ReadersUnits } from '~/ui/measure'
 
 export type QuickParse =

@@ -1,5 +1,5 @@
 import { type Whereabouts, whereabouts } from '#core/tape'
-import { useJob, useJudging } from './job-context'
+import { useJob, useJudging } from '../job-context'
 import { useShow } from '~/ui/reader'
 
 interface Part {

@@ -3,7 +3,7 @@ import { judgeNow, type VerdictAbout, withWritten } from '#core/tape'
 import { ENGINE_VERSION } from '#core/verdict'
 import { serverNow } from '~/tape/device'
 import { type Draft, draft } from '~/tape/use-tape'
-import { useJob, useJudging } from './job-context'
+import { useJob, useJudging } from '../job-context'
 
 /** Judges, with what is about to be written, and gives the verdict with the versions it was given by. */
 export function useGiveVerdict(): (about: VerdictAbout, written?: Draft[]) => Draft[] {

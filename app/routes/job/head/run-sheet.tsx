@@ -9,7 +9,7 @@ import {
 } from '#core/tape'
 import { useShow } from '~/ui/reader'
 import { STAGE_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
-import { useJob, useJudging } from './job-context'
+import { useJob, useJudging } from '../job-context'
 
 const SIGNS = { untouched: '·', begun: '…', done: '✓' }
 const PROGRESS_WORDS = { untouched: 'not begun', begun: 'begun', done: 'done' }

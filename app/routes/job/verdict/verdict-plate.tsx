@@ -7,8 +7,8 @@ import type { Verdict } from '#core/verdict'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
-import { plateOf, useJob } from './job-context'
-import { useFigure } from './stages/use-figure'
+import { plateOf, useJob } from '../job-context'
+import { useFigure } from '../stages/use-figure'
 
 /** The plate, where none is known: read at the machine, it is used at once. */
 export function PlateField() {

@@ -6,12 +6,12 @@ import { askAboutWeight, openTransfer } from '#core/tape'
 import { serverNow } from '~/tape/device'
 import { type Draft, draft } from '~/tape/use-tape'
 import { useReadersUnits } from '~/ui/reader'
-import { useOnScale } from './face/bounds'
+import { useOnScale } from '../face/bounds'
 import { Question } from '~/tape/question'
 import { useQuestion } from '~/tape/use-question'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 import { parseQuick, QUICK_HELP } from './quick-grammar'
-import { useWordsTyped } from './stages/use-figure'
+import { useWordsTyped } from '../stages/use-figure'
 
 /** One line for everything, for whoever has a keyboard. */
 export function QuickLine() {

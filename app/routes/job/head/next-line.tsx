@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { nextStep, type Stage } from '#core/tape'
 import { NEXT_WORDS, STAGE_OF_NEXT, STAGE_WORDS } from '~/wording/en'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 
 /** The usual next step: a suggestion, with a way to it when another stage is open. */
 export function NextLine({ stage, open }: { stage: Stage; open: (stage: Stage) => void }) {

@@ -1,6 +1,6 @@
 import { NotTaken } from '~/tape/not-taken'
 import { useOutbox } from '~/tape/outbox-context'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 import { useNames } from './use-words'
 
 /** What the server did not take of this job, with what was noted and why. */

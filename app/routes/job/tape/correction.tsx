@@ -6,7 +6,7 @@ import { measure, typed } from '~/ui/measure'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits } from '~/ui/reader'
 import { useWords } from './use-words'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 
 export function mayCorrect(line: TapeLine): boolean {
   return !line.struck && KINDS[line.entry.kind].correctable

@@ -4,9 +4,9 @@ import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { clockTime, day } from '~/ui/time'
 import { NEXT_WORDS, STAGE_OF_NEXT } from '~/wording/en'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 import { useParts } from './mass-strip'
-import { useWords } from './use-words'
+import { useWords } from '../tape/use-words'
 
 /** The job as it would be without waiting. */
 export const goingOn = (state: JobState): JobState =>

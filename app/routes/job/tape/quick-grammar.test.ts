@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { type Entry, foldTape } from '#core/tape'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
-import { wrote } from '../../../testing/an-entry'
+import { wrote } from '../../../../testing/an-entry'
 import { parseQuick, type QuickContext } from './quick-grammar'
 
 const started: Entry = wrote(

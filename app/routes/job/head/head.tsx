@@ -3,7 +3,7 @@ import { Button, Dropdown, Modal } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { draft } from '~/tape/use-tape'
 import { FLAG_WORDS, JOB_STATUS_WORDS } from '~/wording/en'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 
 type Ask = 'wait' | 'cancel' | 'reopen'
 

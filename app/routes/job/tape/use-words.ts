@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { type Names, useEntryWords } from '~/tape/entry-words'
-import { useJob } from './job-context'
+import { useJob } from '../job-context'
 
 /** The names that this job knows. */
 export function useNames(): Names {
