@@ -1,6 +1,7 @@
 // How many taps it takes, counted: in gloves every one of them is felt.
 import type { Locator, Page } from '@playwright/test'
 import { cylinderOf, inShop, tapeOf } from '#db'
+import { aJob, anEntry, note } from '../testing/a-shop'
 import { aRunningJob } from './arrange'
 import { aCylinder, expect, expectNoTrouble, open, test } from './shop'
 
@@ -151,6 +152,37 @@ test('the face fits between the bars; an alarm too; nothing needs scrolling', as
   await page.getByRole('button', { name: /^It still shows/ }).tap()
   await expect(page.getByRole('heading', { name: 'Cylinder to recover into' })).toBeVisible()
 
+  expectNoTrouble(page)
+  await page.context().close()
+})
+
+test('the charging face fits between the bars too, hose and stop weight with it', async ({
+  as,
+  browser,
+  shop,
+}) => {
+  const [cylinderId, jobId] = await Promise.all([aCylinder(shop, { kind: 'virgin' }), aJob(shop)])
+  const runId = crypto.randomUUID()
+  // Minutes ago: what has happened is not refused.
+  const ago = (minutes: number) => ({ at: Date.now() - minutes * 60_000, backdated: true })
+  const start = { runId, use: 'charge', cylinderId, scale: '', mode: 'gross' } as const
+  await note(
+    shop,
+    jobId,
+    anEntry('job-described', { refrigerant: 'R-410A' }, ago(60)),
+    anEntry('recovery-ended', { how: 'lost' }, ago(50)),
+    anEntry('target-set', { massMg: 3e6, toleranceMg: 30_000, basis: 'typed' }, ago(40)),
+    anEntry('run-started', { ...start, weightMg: 21e6, hoseMg: 50_000 }, ago(9)),
+    anEntry('weight-noted', { runId, weightMg: 20.2e6 }, ago(6)),
+    anEntry('weight-noted', { runId, weightMg: 19.4e6 }, ago(3)),
+  )
+  const page = await as('us', await browser.newContext({ viewport: PHONE, timezoneId: 'UTC' }))
+  await open(page, `/jobs/${jobId}`)
+  await expect(page.getByText('Close the valve when the scale shows')).toBeVisible()
+  const places = page.locator('.bottombar')
+  const bar = (await places.isVisible()) ? await places.boundingBox() : undefined
+  const last = await page.getByRole('button', { name: 'Finish …' }).boundingBox()
+  expect(last!.y + last!.height).toBeLessThanOrEqual(bar?.y ?? PHONE.height)
   expectNoTrouble(page)
   await page.context().close()
 })
