@@ -35,6 +35,7 @@ const CORE_MAY_USE = {
   charging: ['verdict', 'units', 'refrigerants', 'systems', 'scales'],
   verify: ['verdict', 'units', 'refrigerants', 'systems'],
   ledger: ['units'],
+  kit: ['units', 'refrigerants', 'scales'],
   tape: [
     'verdict',
     'units',
@@ -48,6 +49,7 @@ const CORE_MAY_USE = {
     'verify',
     'identity',
     'ledger',
+    'kit',
   ],
 }
 

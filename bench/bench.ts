@@ -12,7 +12,7 @@ import { cookieOf } from '../testing/a-session'
 import { contention } from './contention'
 import { tapeCost } from './long-tape'
 
-const SIZES = { cylinders: 5_000, systems: 2_000, jobs: 20_000, entriesPerJob: 20 }
+const SIZES = { cylinders: 5_000, systems: 2_000, jobs: 20_000, entriesPerJob: 20, kit: 5_000 }
 const ROUNDS = 100
 const WARM_UP = 120
 const origin = `http://127.0.0.1:${process.env.KEG_PORT}`
@@ -77,6 +77,11 @@ async function pages(cookie: string) {
     ['Bench', '/'],
     ['Cylinders, 60 a page', '/cylinders'],
     ['One cylinder', `/cylinders/${id('cylinder 9')}`],
+    ['Cylinders as a list', '/cylinders?as=list&sort=-balance'],
+    ['Kit, 60 of 5,000', '/kit?sort=dueOn'],
+    ['One scale', `/kit/${id('kit 20')}`],
+    ['Due', '/due'],
+    ['Labels, one sheet', '/labels?what=kit'],
     ['Systems', '/systems'],
     ['One system', `/systems/${id('system 9')}`],
     ['Jobs', '/jobs'],

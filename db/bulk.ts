@@ -6,6 +6,8 @@ export interface BulkSizes {
   cylinders: number
   systems: number
   jobs: number
+  /** Pieces of kit: scales and machines, each used by every so-manieth job. */
+  kit: number
   /** Entries on each tape, at least 8. */
   entriesPerJob: number
 }
@@ -15,7 +17,7 @@ export interface BulkSizes {
  * Ids are made from numbers: `idOfJob(7)` is job 7.
  */
 export async function fillShop(tx: ShopTx, sizes: BulkSizes, userId: string, siteId: string): Promise<void> {
-  const { cylinders, systems, jobs, entriesPerJob } = sizes
+  const { cylinders, systems, jobs, kit, entriesPerJob } = sizes
   // Hundreds of thousands of rows at once take longer than anything else here may.
   await tx`set local statement_timeout = 0`
   await tx`
@@ -29,6 +31,13 @@ export async function fillShop(tx: ShopTx, sizes: BulkSizes, userId: string, sit
     insert into system (shop_id, system_id, site_id, name, trade, refrigerant, plate_mg, created_at)
     select current_shop(), md5('system ' || n)::uuid, ${siteId}, 'System ' || n, 'stationary', 'R-410A', 3000000, now()
     from generate_series(1, ${systems}) n`
+  await tx`
+    insert into kit (shop_id, kit_id, kind, label, keeps_at, facts, created_at, due_on, due_what)
+    select current_shop(), md5('kit ' || n)::uuid, case n % 2 when 0 then 'scale' else 'machine' end, 'Kit ' || n,
+      'Van ' || n % 50, case n % 2 when 0 then '{"divisionMg": 5000}' else '{"filterLifeMg": 100000000}' end::jsonb,
+      now() - interval '500 days', case n % 2 when 0 then current_date - 20 + n % 60 end,
+      case n % 2 when 0 then 'scale-check' end
+    from generate_series(1, ${kit}) n`
   await tx`
     insert into job (shop_id, job_id, number, next_seq, opened_by, opened_at)
     select current_shop(), md5('job ' || n)::uuid, n, ${entriesPerJob} + 1, ${userId}, now() - n * interval '25 minutes'
@@ -68,6 +77,16 @@ export async function fillShop(tx: ShopTx, sizes: BulkSizes, userId: string, sit
     from (select job_id, number, opened_at, md5('system ' || (1 + number % ${systems}))::uuid as system_id from job) j,
       generate_series(1, 2) leg
     order by number, leg`
+  if (kit === 0) return
+  await tx`
+    insert into kit_use (shop_id, job_id, kit_id, transfer_id, use, cylinder_id, refrigerant, mass_mg, at)
+    select current_shop(), job_id, md5('kit ' || (1 + number % ${kit}))::uuid, job_id, 'recover',
+      md5('cylinder ' || (1 + number % ${cylinders}))::uuid, 'R-410A', 500000, opened_at from job`
+  await tx`
+    insert into kit_act (shop_id, act_id, kit_id, what, at, booked_at, user_id, passed, body)
+    select current_shop(), gen_random_uuid(), md5('kit ' || n)::uuid, 'scale-check', now() - k * interval '30 days', now(),
+      ${userId}, k <> 1 or n % 10 <> 0, '{"known": 10000000, "read": 10060000}'
+    from generate_series(2, ${kit}, 2) n, generate_series(1, 6) k`
 }
 
 /** Tidies up and lets the planner know what is there now, as the server does by itself a while after. Needs the owner of the tables. */

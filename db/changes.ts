@@ -2,7 +2,7 @@ import { type ShopTx, listeningDatabase } from './connection'
 
 /** Something changed; ids only, readers refetch in their own shop. */
 export interface Change {
-  kind: 'job' | 'cylinder' | 'refetch'
+  kind: 'job' | 'cylinder' | 'kit' | 'refetch'
   id: string
 }
 

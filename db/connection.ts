@@ -81,6 +81,14 @@ const SESSION = {
   idle_in_transaction_session_timeout: 30_000,
 }
 
+let underWay = 0
+
+/** How many transactions of shops are under way in this process, and how many connections it may hold. */
+export const databaseLoad = () => ({
+  transactions: underWay,
+  connections: Number(process.env.KEG_DATABASE_CONNECTIONS ?? 10),
+})
+
 const DEADLOCK = '40P01'
 const TRIES = 3
 
@@ -92,7 +100,8 @@ const TRIES = 3
  */
 export async function inShop<T>(shopId: string, work: (tx: ShopTx) => Promise<T>): Promise<T> {
   if (insideShop.getStore()) throw new Error('inShop must not be nested: pass the transaction on instead')
-  return insideShop.run(shopId, async () => {
+  underWay++
+  const running = insideShop.run(shopId, async () => {
     for (let tried = 1; ; tried++) {
       try {
         const result = await database().begin(async (tx) => {
@@ -109,6 +118,7 @@ export async function inShop<T>(shopId: string, work: (tx: ShopTx) => Promise<T>
       }
     }
   })
+  return running.finally(() => underWay--)
 }
 
 const ANSWER_MS = 3_000

@@ -10,11 +10,11 @@ export interface Site {
 }
 
 /** Sites with the customers they belong to, by name. */
-export async function sites(tx: ShopTx): Promise<Site[]> {
+export async function sites(tx: ShopTx, limit = 2000): Promise<Site[]> {
   return tx<Site[]>`
     select s.site_id, s.customer_id, c.name as customer, s.name, s.address, s.altitude_m
     from site s join customer c using (shop_id, customer_id)
-    order by lower(c.name), lower(s.name) limit 2000`
+    order by lower(c.name), lower(s.name) limit ${limit}`
 }
 
 export async function customers(tx: ShopTx): Promise<{ customerId: string; name: string }[]> {
@@ -25,6 +25,15 @@ export async function customers(tx: ShopTx): Promise<{ customerId: string; name:
 /** How high a site lies above the sea. */
 export async function changeAltitude(tx: ShopTx, siteId: string, altitudeM: number): Promise<void> {
   await tx`update site set altitude_m = ${altitudeM} where site_id = ${siteId} and altitude_m <> ${altitudeM}`
+}
+
+/** How a site is called, and where it is. */
+export async function changeSite(
+  tx: ShopTx,
+  siteId: string,
+  { name, address }: Pick<Site, 'name' | 'address'>,
+): Promise<void> {
+  await tx`update site set name = ${name}, address = ${address} where site_id = ${siteId}`
 }
 
 /** Does the shop have this customer? */

@@ -38,17 +38,29 @@ const where = (tx: ShopTx, { refrigerant, label, retired }: RackFilter) => tx`
   ${refrigerant ? tx`and c.refrigerant = ${refrigerant}` : tx``}
   ${label ? tx`and c.label ilike ${`%${label.replace(/[\\%_]/g, '\\$&')}%`}` : tx``}`
 
-/** One page of the rack, by refrigerant and label, and how many there are in all. */
+export type RackSort = 'refrigerant' | 'label' | 'balance' | 'keepsAt' | 'testDue'
+
+const RACK_ORDER = {
+  refrigerant: (tx: ShopTx) => tx`c.refrigerant`,
+  label: (tx: ShopTx) => tx`lower(c.label)`,
+  balance: (tx: ShopTx) => tx`c.balance_mg`,
+  keepsAt: (tx: ShopTx) => tx`lower(c.keeps_at)`,
+  testDue: (tx: ShopTx) => tx`c.test_due`,
+} satisfies Record<RackSort, (tx: ShopTx) => unknown>
+
+/** One page of the rack, by refrigerant and label if nothing else is asked for, and how many there are in all. */
 export async function rack(
   tx: ShopTx,
   filter: RackFilter,
   page: number,
   pageSize: number,
+  { sort, down }: { sort: RackSort; down: boolean } = { sort: 'refrigerant', down: false },
 ): Promise<{ cylinders: CylinderRow[]; count: number }> {
   const [cylinders, [total]] = await Promise.all([
     tx<CylinderRow[]>`
       ${SELECT(tx)} ${where(tx, filter)}
-      order by c.refrigerant nulls last, lower(c.label) limit ${pageSize} offset ${(page - 1) * pageSize}`,
+      order by ${RACK_ORDER[sort](tx)} ${down ? tx`desc` : tx`asc`} nulls last, lower(c.label)
+      limit ${pageSize} offset ${(page - 1) * pageSize}`,
     tx<{ count: number }[]>`select count(*) from cylinder c ${where(tx, filter)}`,
   ])
   return { cylinders, count: total!.count }
@@ -94,6 +106,44 @@ export async function cylindersThatMayTake(tx: ShopTx, refrigerant: string): Pro
     ${SELECT(tx)} where c.retired_at is null and c.kind in ('recovery', 'station')
       and (c.refrigerant = ${refrigerant} or c.refrigerant is null)
     order by c.cylinder_id limit 10000`
+}
+
+/** All cylinders in use, by label. */
+export async function allCylinders(tx: ShopTx, limit = 20_000): Promise<CylinderRow[]> {
+  return tx<CylinderRow[]>`${SELECT(tx)} where c.retired_at is null order by lower(c.label) limit ${limit}`
+}
+
+/** Cylinders of a kind that are in use, by label. */
+export async function cylindersOfKind(
+  tx: ShopTx,
+  kind: Cylinder['kind'],
+): Promise<{ cylinderId: string; label: string }[]> {
+  return tx<{ cylinderId: string; label: string }[]>`
+    select cylinder_id, label from cylinder where retired_at is null and kind = ${kind}
+    order by lower(label) limit 500`
+}
+
+/** Recovery cylinders and tanks in use that hold a gas, by label. */
+export async function cylindersOfGas(
+  tx: ShopTx,
+  refrigerant: string,
+): Promise<{ cylinderId: string; label: string }[]> {
+  return tx<{ cylinderId: string; label: string }[]>`
+    select cylinder_id, label from cylinder
+    where retired_at is null and refrigerant = ${refrigerant} and kind in ('recovery', 'station')
+    order by lower(label) limit 500`
+}
+
+/** Cylinders in use whose pressure test runs out by a day, the earliest first. */
+export async function cylindersTestDue(
+  tx: ShopTx,
+  upTo: string,
+  limit: number,
+): Promise<Pick<CylinderRow, 'cylinderId' | 'label' | 'kind' | 'testedOn' | 'testYears'>[]> {
+  return tx`
+    select cylinder_id, label, kind, tested_on, test_years from cylinder
+    where retired_at is null and kind <> 'one-way' and test_due <= ${upTo}::date
+    order by test_due limit ${limit}`
 }
 
 const FOUND = 12

@@ -55,7 +55,12 @@ describe('another shop', () => {
         await db.findCylinders(tx, 'C-'),
         await db.cylindersOf(tx, [their.cylinder]),
         await db.systems(tx, ''),
-        await db.jobs(tx, 10),
+        (await db.jobPage(tx, {}, { number: 1, size: 10, sort: 'lastAt', down: true })).jobs,
+        (await db.systemPage(tx, '', { number: 1, size: 10, sort: 'name', down: false })).systems,
+        (await db.kitList(tx, {}, { number: 1, size: 10, sort: 'label', down: false })).kit,
+        await db.kitPlaces(tx),
+        await db.scalesInUse(tx),
+        await db.doubtsOfJob(tx, their.job),
         await db.jobsInHand(tx),
         await db.findJobs(tx, '', 10),
         await db.cylindersThatMayTake(tx, 'R-410A'),
@@ -129,6 +134,10 @@ describe('another shop', () => {
       'entry',
       'movement',
       'voucher',
+      'kit',
+      'kit_act',
+      'kit_done',
+      'kit_use',
     ])
       expect(await database().unsafe(`select * from ${table}`), table).toHaveLength(0)
     for (const table of ['directory', 'session', 'rate_count'])
@@ -137,7 +146,7 @@ describe('another shop', () => {
 })
 
 describe('append-only', () => {
-  it.each(['entry', 'movement', 'voucher'])('%s refuses change and removal', async (table) => {
+  it.each(['entry', 'movement', 'voucher', 'kit_act'])('%s refuses change and removal', async (table) => {
     for (const statement of [
       `update ${table} set shop_id = shop_id`,
       `delete from ${table}`,

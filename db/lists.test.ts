@@ -20,7 +20,7 @@ import {
   findSession,
   hashOf,
   inShop,
-  jobs,
+  jobPage,
   jobsFinished,
   jobsInHand,
   jobsOn,
@@ -198,9 +198,10 @@ describe('jobs', () => {
       expect(titles(await jobsInHand(tx))).toEqual(['waiting', 'open'])
       expect(titles(await jobsFinished(tx, 5))).toEqual(['closed'])
       expect(titles(await jobsOn(tx, system))).toEqual(['closed', 'waiting', 'open'])
-      const first = await jobs(tx, 2)
+      const page = (number: number) => jobPage(tx, {}, { number, size: 2, sort: 'lastAt', down: true })
+      const first = (await page(1)).jobs
       expect(titles(first)).toEqual(['closed', 'waiting'])
-      expect(titles(await jobs(tx, 2, first.at(-1)!.lastAt))).toEqual(['open'])
+      expect(titles((await page(2)).jobs)).toEqual(['open'])
       expect(first[0]).toMatchObject({ system: 'Bakery retarder', site: 'Hall 1', customer: 'Cold quay' })
     })
   })

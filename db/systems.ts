@@ -37,13 +37,43 @@ const SELECT = (tx: ShopTx) => tx`
     y.version, y.site_id, s.name as site, s.altitude_m, c.customer_id, c.name as customer
   from system y join site s using (shop_id, site_id) join customer c using (shop_id, customer_id)`
 
+export type SystemSort = 'name' | 'site' | 'customer' | 'refrigerant'
+
+const ORDER = {
+  name: (tx: ShopTx) => tx`lower(y.name)`,
+  site: (tx: ShopTx) => tx`lower(s.name)`,
+  customer: (tx: ShopTx) => tx`lower(c.name)`,
+  refrigerant: (tx: ShopTx) => tx`y.refrigerant`,
+} satisfies Record<SystemSort, (tx: ShopTx) => unknown>
+
+const matching = (tx: ShopTx, search: string) => {
+  const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
+  return search ? tx`and (y.name ilike ${like} or s.name ilike ${like} or c.name ilike ${like})` : tx``
+}
+
+/** One page of the systems in use whose name, site or customer has this in it, and how many there are. */
+export async function systemPage(
+  tx: ShopTx,
+  search: string,
+  page: { number: number; size: number; sort: SystemSort; down: boolean },
+): Promise<{ systems: SystemRow[]; count: number }> {
+  const [systems, [total]] = await Promise.all([
+    tx<SystemRow[]>`
+      ${SELECT(tx)} where y.retired_at is null ${matching(tx, search)}
+      order by ${ORDER[page.sort](tx)} ${page.down ? tx`desc` : tx`asc`} nulls last, lower(y.name), y.system_id
+      limit ${page.size} offset ${(page.number - 1) * page.size}`,
+    tx<{ count: number }[]>`
+      select count(*) from system y
+      ${search ? tx`join site s using (shop_id, site_id) join customer c using (shop_id, customer_id)` : tx``}
+      where y.retired_at is null ${matching(tx, search)}`,
+  ])
+  return { systems, count: total!.count }
+}
+
 /** Systems in use whose name, site or customer has this in it, by name. */
 export async function systems(tx: ShopTx, search: string, limit = 100): Promise<SystemRow[]> {
-  const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
   return tx<SystemRow[]>`
-    ${SELECT(tx)} where y.retired_at is null
-    ${search ? tx`and (y.name ilike ${like} or s.name ilike ${like} or c.name ilike ${like})` : tx``}
-    order by lower(y.name) limit ${limit}`
+    ${SELECT(tx)} where y.retired_at is null ${matching(tx, search)} order by lower(y.name) limit ${limit}`
 }
 
 export async function systemOf(tx: ShopTx, systemId: string): Promise<SystemRow | undefined> {

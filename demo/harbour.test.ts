@@ -3,7 +3,7 @@ import postgres from 'postgres'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { testDate } from '#core/cylinders'
 import { foldTape } from '#core/tape'
-import { closeDatabase, inShop, jobs, jobsInHand, movements, people, rack, systems, tapeOf } from '#db'
+import { closeDatabase, inShop, jobPage, jobsInHand, movements, people, rack, systems, tapeOf } from '#db'
 import { prepareDatabase } from '../db/migrate'
 import { loadHarbour } from './harbour'
 import { idFor } from './ids'
@@ -13,6 +13,7 @@ const name = 'keg_harbour_test'
 const at = (url: string) => Object.assign(new URL(url), { pathname: `/${name}` }).href
 const NOW = new Date('2026-11-24T10:40:00Z')
 const shopId = idFor('shop')
+const PAGE = { number: 1, size: 100, sort: 'lastAt', down: true } as const
 
 async function drop() {
   const admin = postgres(process.env.KEG_ADMIN_DATABASE_URL!.replace(/\/[^/]*$/, '/postgres'), { max: 1 })
@@ -51,7 +52,7 @@ it('has what a first look needs', async () => {
     expect(list.length).toBeGreaterThanOrEqual(10)
     expect(new Set(list.map((s) => s.trade))).toEqual(new Set(['stationary', 'vehicle']))
     expect(await people(tx)).toHaveLength(5)
-    const all = await jobs(tx, 100)
+    const { jobs: all } = await jobPage(tx, {}, PAGE)
     expect(all.filter((j) => j.status === 'closed')).toHaveLength(8)
     expect((await jobsInHand(tx)).map((j) => j.status).sort()).toEqual(['open', 'waiting'])
     const oldest = Math.min(...all.map((j) => j.openedAt.getTime()))
@@ -65,7 +66,7 @@ it('has books that come out right: nothing below zero, every weight on the next 
     for (const c of cylinders) expect(c.balanceMg, c.label).toBeGreaterThanOrEqual(0)
     for (const s of await systems(tx, '')) expect(s.balanceMg, s.name).toBeGreaterThanOrEqual(0)
     expect(await movements(tx, {}, 500)).not.toEqual([])
-    for (const job of await jobs(tx, 100)) {
+    for (const job of (await jobPage(tx, {}, PAGE)).jobs) {
       const state = foldTape(await tapeOf(tx, job.jobId))
       expect(state.flags, job.title).toEqual([])
       expect([state.recoveredMg, state.chargedMg]).toEqual([job.recoveredMg, job.chargedMg])

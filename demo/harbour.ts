@@ -17,6 +17,7 @@ import {
 import { CYLINDERS } from './cylinders'
 import { idFor } from './ids'
 import { loadJobs } from './jobs'
+import { loadActs, loadKit } from './kit'
 import { SITES, SYSTEMS } from './systems'
 
 /** A token for programs, once; `./keg demo` prints it. */
@@ -37,11 +38,11 @@ export async function loadToken(token: string, now: Date): Promise<void> {
 export const PASSWORD = 'keep-it-cold'
 
 const PEOPLE = [
-  { signIn: 'mara', name: 'Mara Ostrand', role: 'manager', units: METRIC_UNITS },
-  { signIn: 'teo', name: 'Teo Villand', role: 'technician', units: METRIC_UNITS },
-  { signIn: 'ines', name: 'Ines Karrow', role: 'technician', units: US_UNITS },
-  { signIn: 'jonah', name: 'Jonah Peelwick', role: 'technician', units: METRIC_UNITS },
-  { signIn: 'bo', name: 'Bo Larkwell', role: 'trainee', units: METRIC_UNITS },
+  { signIn: 'mara', name: 'Mara Ostrand', role: 'manager', units: METRIC_UNITS, van: 'Shop' },
+  { signIn: 'teo', name: 'Teo Villand', role: 'technician', units: METRIC_UNITS, van: 'Van 1' },
+  { signIn: 'ines', name: 'Ines Karrow', role: 'technician', units: US_UNITS, van: 'Van 2' },
+  { signIn: 'jonah', name: 'Jonah Peelwick', role: 'technician', units: METRIC_UNITS, van: 'Van 1' },
+  { signIn: 'bo', name: 'Bo Larkwell', role: 'trainee', units: METRIC_UNITS, van: '' },
 ] as const
 
 /** A made-up harbour co-operative: its people, rack, systems and a year of jobs, the same each time. */
@@ -54,14 +55,14 @@ export async function loadHarbour(now: Date): Promise<void> {
     await foundShop(tx, { shopId, name, timeZone: 'Europe/Lisbon', at: yearAgo })
     const heading = 'Lanternquay Cold Co-operative, Slipway 3, the harbour'
     await changeShop(tx, { name, heading, timeZone: 'Europe/Lisbon', fillMarginPct: 0 })
-    for (const { signIn, name, role, units } of PEOPLE)
+    for (const { signIn, name, role, units, van } of PEOPLE)
       await addPerson(tx, {
         userId: idFor(signIn),
         signIn,
         name,
         role,
         passwordHash,
-        preferences: { units },
+        preferences: { units, van },
         at: yearAgo,
       })
     for (const { customer, site, altitudeM = 4 } of SITES) {
@@ -76,6 +77,7 @@ export async function loadHarbour(now: Date): Promise<void> {
     }
     for (const { key, site, ...data } of SYSTEMS)
       await addSystem(tx, idFor(key), { ...data, siteId: idFor(site) }, yearAgo)
+    await loadKit(tx, yearAgo)
     for (const { testedDaysAgo, openingMg, owner, arrival, ...data } of CYLINDERS) {
       const cylinderId = idFor(data.label)
       const testedOn = testedDaysAgo === null ? null : format(addDays(now, -testedDaysAgo), 'yyyy-MM-dd')
@@ -105,4 +107,5 @@ export async function loadHarbour(now: Date): Promise<void> {
     }
   })
   await loadJobs(shopId, now)
+  await inShop(shopId, (tx) => loadActs(tx, now))
 }

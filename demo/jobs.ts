@@ -16,7 +16,19 @@ import { PA_PER_MICRON, STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '#core/uni
 import { ENGINE_VERSION } from '#core/verdict'
 import { append, cylinderOf, inShop, openJob } from '#db'
 import { idFor } from './ids'
+import { KIT, setOf } from './kit'
 import { SYSTEMS } from './systems'
+
+/** A scale of the shop, as the start of a transfer names it. */
+function scaleNamed(label: string) {
+  const { divisionMg, accuracyMg } = KIT.find((each) => each.label === label)!.facts
+  return {
+    scale: label,
+    scaleId: idFor(`kit ${label}`),
+    ...(divisionMg === undefined ? {} : { divisionMg }),
+    ...(accuracyMg === undefined ? {} : { accuracyMg }),
+  }
+}
 
 const MINUTE = 60_000
 const KG = 1_000_000
@@ -40,6 +52,8 @@ interface Story {
   oilMl?: [out: number, parts: number, in_: number]
   readings?: [lowBar: number, highBar: number, suctionC: number, liquidC: number]
   gas?: 'used' | 'doubtful'
+  /** Another scale than that of the van. */
+  onScale?: string
 }
 
 /** A year at the harbour: eight finished jobs, one at the scale, one waiting for a part. */
@@ -98,6 +112,7 @@ const STORIES: Story[] = [
     by: 'jonah',
     system: 'saloon',
     title: 'Fan motor, circuit opened for the bracket',
+    onScale: 'Scale 1',
     into: 'Buoy 7',
     recoveredMg: 2.2 * KG,
     from: 'Buoy 7',
@@ -232,6 +247,8 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
     { title: story.title, systemId: idFor(story.system), refrigerant: system.refrigerant },
     0,
   )
+  const van = story.by === 'ines' ? 'Van 2' : 'Van 1'
+  for (const each of setOf(van)) write('kit-used', each, 0)
   write('step-done', { step: 'locked-out' }, 3)
   write('pressure-noted', { point: 'low', pressurePa: 735_000 })
   write('temperature-noted', { point: 'ambient', tempK: 292.15 })
@@ -304,7 +321,14 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
     const moved = (min: number) => Math.round((massMg * (1 - Math.exp(-min / tau))) / (5 * G)) * 5 * G
     write(
       'run-started',
-      { runId, use, cylinderId: idFor(label), scale: 'Scale 2', mode: 'gross', weightMg: first },
+      {
+        runId,
+        use,
+        cylinderId: idFor(label),
+        ...scaleNamed(story.onScale ?? (story.by === 'ines' ? 'Scale 3' : 'Scale 2')),
+        mode: 'gross',
+        weightMg: first,
+      },
       4,
     )
     for (let min = 4; min < minutes; min += 4)

@@ -3,6 +3,7 @@
 import { randomUUID } from 'node:crypto'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
+import { addKit, inShop, writeAct } from '#db'
 import { aCylinder, aSystem, expect, expectNoTrouble, type Harbour, open, test } from './shop'
 import { aJob, anEntry, note } from '../testing/a-shop'
 
@@ -38,6 +39,17 @@ const SCREENS = {
     `/systems/${system}`,
     '/jobs/new',
   ],
+  kit: ({ scale }: Arranged) => [
+    '/kit',
+    '/kit/new',
+    '/kit/new?kind=machine',
+    `/kit/${scale}`,
+    `/kit/${scale}/change`,
+    '/due',
+    '/labels?what=kit',
+    '/exchange',
+    '/cylinders?as=list',
+  ],
   paper: ({ job, parked }: Arranged) => [`/jobs/${job}/label`, `/jobs/${job}/report`, `/jobs/${parked}`],
   'slide rule': () => [
     '/slide-rule',
@@ -50,6 +62,8 @@ const SCREENS = {
 }
 
 interface Arranged {
+  /** One that failed its check, and what it has weighed. */
+  scale: string
   cylinder: string
   system: string
   job: string
@@ -107,7 +121,32 @@ async function arrange(shop: Harbour): Promise<Arranged> {
     ),
     anEntry('job-waiting', { what: 'a compressor' }),
   )
-  return { cylinder, system, job, parked }
+  const scale = randomUUID()
+  await inShop(shop.shopId, async (tx) => {
+    await addKit(
+      tx,
+      scale,
+      {
+        kind: 'scale',
+        label: `Scale ${scale}`,
+        keepsAt: 'Van 1',
+        facts: { divisionMg: 5_000 },
+        state: 'in-use',
+      },
+      new Date(),
+    )
+    await writeAct(tx, {
+      actId: randomUUID(),
+      kitId: scale,
+      what: 'scale-check',
+      at: new Date(),
+      now: new Date(),
+      userId: shop.userId,
+      passed: false,
+      body: { known: 10_000_000, read: 10_060_000 },
+    })
+  })
+  return { cylinder, system, job, parked, scale }
 }
 
 for (const look of LOOKS) {

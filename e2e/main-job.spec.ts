@@ -205,8 +205,18 @@ test('quick start from the roof: gas, cylinder, start weight, go; the system lat
   const page = await as('us')
   await open(page, '/jobs/new')
   await page.getByLabel('Refrigerant').selectOption('R-410A')
+  // What the label stands for is answered after the weight was typed: what was typed stays.
+  let answer = () => {}
+  const typed = new Promise<void>((resolve) => (answer = resolve))
+  await page.route(/cylinders\/find/, async (route) => {
+    await typed
+    await route.continue()
+  })
   await page.getByLabel('Label of the cylinder on the scale').fill(label)
   await page.getByLabel('Start weight').fill('26 lb 7 oz')
+  answer()
+  await expect(page.locator('.tile', { hasText: label })).toBeVisible()
+  await expect(page.getByLabel('Start weight')).toHaveValue('26 lb 7 oz')
   await page.getByRole('button', { name: 'Go', exact: true }).dblclick()
   await expect(page.getByRole('heading', { name: `R-410A into ${label}` })).toBeVisible()
 

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
-import { bookReweigh, inShop } from '#db'
+import { addKit, bookReweigh, inShop } from '#db'
 import routes from '../app/routes'
 import { cookieOf } from '../testing/a-session'
 import { aJob, anEntry, note } from '../testing/a-shop'
@@ -12,6 +12,11 @@ test.setTimeout(120_000)
 
 const nobody = randomUUID()
 const NASTY = [
+  'scale-check',
+  'purged',
+  'station',
+  'kit',
+  'cylinders',
   '',
   ' ',
   '\0',
@@ -73,6 +78,15 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
       text: '',
     }),
   )
+  const scale = randomUUID()
+  await inShop(shop.shopId, (tx) =>
+    addKit(
+      tx,
+      scale,
+      { kind: 'station', label: `S ${scale}`, keepsAt: '', facts: {}, state: 'in-use' },
+      new Date(),
+    ),
+  )
   const at = (path: string, ...fields: string[]): Place => ({ path, fields })
   const cylinderForm = [
     'label',
@@ -108,6 +122,23 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'entryId',
     'jobId',
   ]
+  const kitForm = [
+    'kind',
+    'kitId',
+    'version',
+    'label',
+    'keepsAt',
+    'state',
+    'capacityMg',
+    'divisionMg',
+    'accuracyMg',
+    'flammableOk',
+    'cutOutPa',
+    'shutDown',
+    'tankId',
+    'checkDays',
+    'fullScalePa',
+  ]
   const settings = [
     'intent',
     'userId',
@@ -124,6 +155,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'fillMarginPct',
     'weight',
     'theme',
+    'van',
   ]
   return {
     'sign-in': at('/sign-in', 'signIn', 'password', 'to'),
@@ -134,7 +166,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'api/v1/openapi.json': at('/api/v1/openapi.json'),
     'api/*': at('/api/what'),
     '': at('/'),
-    jobs: at('/jobs', 'before'),
+    jobs: at('/jobs', 'sort', 'page', 'status', 'search', 'columns'),
     'jobs/new': at(
       '/jobs/new',
       'jobId',
@@ -157,12 +189,13 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
       'deviceId',
       'deviceSeq',
       'system',
+      'scaleId',
     ),
     'jobs/:jobId': at(`/jobs/${job}`, 'line'),
     'jobs/:jobId/tape': at(`/jobs/${job}/tape`, 'after'),
     'jobs/:jobId/label': at(`/jobs/${job}/label`),
     'jobs/:jobId/report': at(`/jobs/${job}/report`),
-    cylinders: at('/cylinders', 'page', 'refrigerant', 'label', 'retired'),
+    cylinders: at('/cylinders', 'page', 'refrigerant', 'label', 'retired', 'as', 'sort', 'columns'),
     'cylinders/new': at('/cylinders/new', ...cylinderForm),
     'cylinders/find': at('/cylinders/find', 'label', 'job', 'as'),
     'cylinders/:cylinderId': at(
@@ -176,7 +209,34 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
       'text',
     ),
     'cylinders/:cylinderId/change': at(`/cylinders/${cylinder}/change`, ...cylinderForm),
-    systems: at('/systems', 'search'),
+    kit: at('/kit', 'kind', 'place', 'label', 'state', 'sort', 'page', 'columns'),
+    'kit/new': at('/kit/new', ...kitForm),
+    'kit/find': at('/kit/find', 'place', 'label'),
+    'kit/:kitId': at(
+      `/kit/${scale}`,
+      'what',
+      'actId',
+      'known',
+      'read',
+      'on',
+      'text',
+      'passed',
+      'hours',
+      'ml',
+      'mass',
+      'cylinderId',
+      'transferId',
+      'jobId',
+      'how',
+    ),
+    'kit/:kitId/change': at(`/kit/${scale}/change`, ...kitForm),
+    due: at('/due'),
+    'due.ics': at('/due.ics'),
+    labels: at('/labels', 'what', 'id', 'label', 'skip'),
+    exchange: at('/exchange', 'what', 'text', 'agreed'),
+    'exchange/csv': at('/exchange/csv', 'what', 'template'),
+    'exchange/archive': at('/exchange/archive', 'archive'),
+    systems: at('/systems', 'search', 'sort', 'page', 'columns'),
     'systems/new': at('/systems/new', 'job', ...systemForm),
     'systems/find': at('/systems/find', 'search', 'name'),
     'systems/:systemId': at(`/systems/${system}`),

@@ -36,18 +36,13 @@ await shoot(
 )
 await shoot(mara, 'charge-label', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Charge label'))
 await shoot(mara, 'job-report', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Job report'))
+await shoot(mara, 'kit', '/kit')
+await shoot(mara, 'kit-scale', '/kit', '^Scale 1$')
 const ines = await signIn(browser, 'ines')
 await shoot(ines, 'job-recovering', '/', 'Bridge hot')
 const night = await signIn(browser, 'ines', 'dark', PHONE)
 await shoot(night, 'job-phone-dark', '/', 'Bridge hot')
 await shoot(night, 'bench-phone-dark', '/')
-await shoot(
-  night,
-  'slide-rule-phone-dark',
-  '/slide-rule/evacuation-time?volume=10+L&set_1_length=1.5+m&set_1_core=in&set_2_size=3/8&set_2_length=1.5+m',
-)
-const door = await (await browser.newContext({ viewport: DESK })).newPage()
-await shoot(door, 'sign-in', '/sign-in')
 await browser.close()
 
 async function signIn(

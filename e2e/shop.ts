@@ -1,7 +1,13 @@
 // A shop of its own for each worker, with a stored sign-in for each of its people.
 import { randomUUID } from 'node:crypto'
 import { hash } from '@node-rs/argon2'
-import { type BrowserContext, expect, type Page, test as base } from '@playwright/test'
+import {
+  type BrowserContext,
+  type BrowserContextOptions,
+  expect,
+  type Page,
+  test as base,
+} from '@playwright/test'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import { addPerson, inShop, openSession } from '#db'
 import { sessionOf } from '../testing/a-session'
@@ -18,6 +24,8 @@ export interface Harbour extends AShop {
 interface Fixtures {
   /** Opens a page that is signed in: each person has one browser a worker, unless the test brings one of its own. */
   as: (who: Who, context?: BrowserContext) => Promise<Page>
+  /** A page in a shop of its own, signed in as its manager: for what would be lost among what other tests have added. */
+  alone: (options?: BrowserContextOptions) => Promise<{ page: Page; shop: AShop }>
 }
 
 interface WorkerFixtures {
@@ -96,6 +104,19 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
         // The test has closed its own browser.
       })
     }
+  },
+  alone: async ({ browser, baseURL }, use) => {
+    const contexts: BrowserContext[] = []
+    await use(async (options) => {
+      const shop = await aShop('no password', undefined, { units: METRIC_UNITS })
+      const context = await browser.newContext({ ...options, baseURL: baseURL! })
+      contexts.push(context)
+      await context.addCookies([sessionOf(await openSession(shop.shopId, shop.userId), baseURL!)])
+      const page = await context.newPage()
+      watch(page)
+      return { page, shop }
+    })
+    for (const context of contexts) await context.close()
   },
 })
 

@@ -28,17 +28,10 @@ function counting(page: Page) {
   }
 }
 
-test('3 taps to the first weight, 1 for each further one, 4 from there to the verdict', async ({
-  as,
-  browser,
-  shop,
-}) => {
+test('3 taps to the first weight, 1 for each further one, 4 from there to the verdict', async ({ alone }) => {
+  const { page, shop } = await alone({ hasTouch: true, viewport: PHONE, timezoneId: 'UTC' })
   const label = `Tap ${crypto.randomUUID().slice(0, 8)}`
   const cylinderId = await aCylinder(shop, { label })
-  const page = await as(
-    'metric',
-    await browser.newContext({ hasTouch: true, viewport: PHONE, timezoneId: 'UTC' }),
-  )
   const { tap, digits, since } = counting(page)
   await open(page, '/')
 
@@ -74,7 +67,6 @@ test('3 taps to the first weight, 1 for each further one, 4 from there to the ve
     .poll(async () => (await inShop(shop.shopId, (tx) => cylinderOf(tx, cylinderId)))!.balanceMg)
     .toBe(2.1e6)
   expectNoTrouble(page)
-  await page.context().close()
 })
 
 test('the face fits between the bars; an alarm too; nothing needs scrolling', async ({

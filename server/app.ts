@@ -7,6 +7,7 @@ import 'react-router'
 import { closeDatabase, databaseAnswers, firstRunCode as codeOf, rebuildOutdated, tidyUp } from '#db'
 import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
+import { measured, metrics } from './metrics'
 import { contentSecurityPolicy, refuseCrossSite, refuseLargeBodies, seenFromOutside } from './guard'
 
 /** Everything but static files: health, guards, pages. */
@@ -15,6 +16,8 @@ app.disable('x-powered-by')
 // Whose word counts for where a request comes from: `loopback`, addresses or networks, separated by commas.
 if (process.env.KEG_TRUST_PROXY) app.set('trust proxy', process.env.KEG_TRUST_PROXY)
 
+app.use(measured)
+app.get('/metrics', metrics)
 app.get('/healthz', async (_request, response) => {
   const database = await databaseAnswers()
   response

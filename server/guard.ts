@@ -40,15 +40,19 @@ export function comesFromUs(request: Pick<Request, 'headers' | 'get'>): boolean 
   return new URL(origin).host === own
 }
 
-/** Nothing that Keg takes is larger; a batch of 500 entries is a quarter of it. */
+/** Nothing that Keg takes is larger, but an archive; a batch of 500 entries is a quarter of it. */
 const LARGEST_BODY = 2_000_000
+/** The whole of a shop; it is read once somebody has been found to be its manager. */
+const LARGEST_ARCHIVE = 64_000_000
+const ARCHIVE = '/exchange/archive'
 
 /** A body says how long it is, and is not longer than anything Keg takes. */
 export function refuseLargeBodies(request: Request, response: Response, next: NextFunction) {
   if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next()
   const length = request.get('content-length')
   if (length === undefined && request.get('transfer-encoding') === undefined) return next()
-  if (length !== undefined && Number(length) <= LARGEST_BODY) return next()
+  const most = request.path === ARCHIVE ? LARGEST_ARCHIVE : LARGEST_BODY
+  if (length !== undefined && Number(length) <= most) return next()
   response.status(413).type('text/plain').send('That is more than Keg takes at once: send less.')
 }
 

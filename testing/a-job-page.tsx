@@ -77,6 +77,10 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
     people: { u: 'Robin' },
     shop: { timeZone: 'UTC', marginPct: 0, heading: 'Harbour' },
     today: '2026-06-01',
+    kit: [],
+    van: '',
+    places: [],
+    doubts: [],
     loadedAt: 0,
     mayWrite,
   }

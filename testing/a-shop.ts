@@ -26,7 +26,28 @@ export interface AShop {
 
 export { anEntry, NOW }
 
+/** With its manager, a customer and a site. */
 export async function aShop(
+  passwordHash = 'no password',
+  signIn = `tester-${randomUUID()}`,
+  preferences = {},
+): Promise<AShop> {
+  const ids = await anEmptyShop(passwordHash, signIn, preferences)
+  await inShop(ids.shopId, async (tx) => {
+    await customerNamed(tx, { customerId: ids.customerId, name: 'Cold quay', at: NOW })
+    await siteNamed(tx, {
+      siteId: ids.siteId,
+      customerId: ids.customerId,
+      name: 'Hall 1',
+      altitudeM: 0,
+      at: NOW,
+    })
+  })
+  return ids
+}
+
+/** With nothing but its manager. */
+export async function anEmptyShop(
   passwordHash = 'no password',
   signIn = `tester-${randomUUID()}`,
   preferences = {},
@@ -41,14 +62,6 @@ export async function aShop(
       role: 'manager',
       passwordHash,
       preferences,
-      at: NOW,
-    })
-    await customerNamed(tx, { customerId: ids.customerId, name: 'Cold quay', at: NOW })
-    await siteNamed(tx, {
-      siteId: ids.siteId,
-      customerId: ids.customerId,
-      name: 'Hall 1',
-      altitudeM: 0,
       at: NOW,
     })
   })

@@ -1,13 +1,18 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { Form, useNavigation } from 'react-router'
+import { useNavigation } from 'react-router'
 import type { Refused, Typed } from '~/form/read.server'
+import { CheckedForm } from '~/ui/checked-form'
 import { ErrorCount } from '~/ui/error-count'
 import { Field, SelectField } from '~/ui/field'
 import { measure } from '~/ui/measure'
 import { MeasureField } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { CONDITION_WORDS, CYLINDER_KIND_WORDS } from '~/wording/en'
+import { cylinderSchema } from './schema'
+
+/** Which day it is where the shop is, the server knows: here none lies in the future. */
+const ANY_DAY = '9999-12-31'
 
 interface CylinderFormProps {
   start: Typed
@@ -37,6 +42,7 @@ export function CylinderForm({
   const [tare, setTare] = useState(typed.tare ?? '')
   const [gross, setGross] = useState(typed.gross ?? '')
   const reading = useReadersUnits()
+  const schema = useMemo(() => cylinderSchema(reading, ANY_DAY), [reading])
   const show = useShow()
   const [grossRead, tareRead] = [measure('weight', gross, reading), measure('weight', tare, reading)]
   const netMg =
@@ -45,7 +51,7 @@ export function CylinderForm({
   const stampAsked =
     askStamp || refused?.errors.waterCapacity?.includes('round') || typed.stampChecked === 'on'
   return (
-    <Form method="post">
+    <CheckedForm schema={schema} className="form-column">
       {Object.entries(hidden).map(([name, value]) => (
         <input key={name} type="hidden" name={name} value={typed[name] ?? value} />
       ))}
@@ -165,10 +171,10 @@ export function CylinderForm({
                 kind="weight"
                 label="The scale shows now (gross)"
                 onRead={setGross}
-                help={
-                  netMg === undefined
-                    ? 'What is in it follows, and is booked as its opening balance.'
-                    : `That is ${show('weight', netMg)} in it, booked as its opening balance.`
+                help="What is in it follows, and is booked as its opening balance."
+                follows={
+                  netMg !== undefined &&
+                  `That is ${show('weight', netMg)} in it, booked as its opening balance.`
                 }
               />
               <MeasureField
@@ -186,6 +192,6 @@ export function CylinderForm({
         </Button>
         <ErrorCount errors={refused?.errors} />
       </div>
-    </Form>
+    </CheckedForm>
   )
 }

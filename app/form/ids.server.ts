@@ -1,7 +1,6 @@
-/** An id as everything here writes it. */
-export const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/
+import { ID, isId } from './id'
 
-export const isId = (text: string | undefined): text is string => text !== undefined && ID.test(text)
+export { ID, isId }
 
 /** An id from an address, in whatever case it was copied. @throws Response 404 */
 export function idOf(text: string | undefined): string {

@@ -3,7 +3,7 @@ import type { MovementRow } from '#db'
 import { useShow } from '~/ui/reader'
 import { dayAndTime } from '~/ui/time'
 import { KNOWN_BY_WORDS, PLACE_WORDS, VOUCHER_WORDS } from '~/wording/en'
-import { WideTable } from '~/ui/wide-table'
+import { type Column, DataTable } from '~/ui/data-table'
 
 interface MovementTableProps {
   movements: MovementRow[]
@@ -15,55 +15,68 @@ interface MovementTableProps {
 /** Movements of mass: from where, to where, how it is known, and what it was booked for. */
 export function MovementTable({ movements, timeZone, seenFrom }: MovementTableProps) {
   const show = useShow()
-  if (movements.length === 0) return <p className="mb-0 quiet">Nothing has been booked yet.</p>
+  const columns: Column<MovementRow>[] = [
+    { id: 'at', name: 'When', cell: (m) => <span className="digits">{dayAndTime(m.at, timeZone)}</span> },
+    {
+      id: 'from',
+      name: 'From',
+      cell: (m) => (
+        <PlaceLink kind={m.fromPlace} id={m.fromCylinder ?? m.fromSystem ?? m.fromKit} label={m.fromLabel} />
+      ),
+    },
+    {
+      id: 'to',
+      name: 'To',
+      cell: (m) => (
+        <PlaceLink kind={m.toPlace} id={m.toCylinder ?? m.toSystem ?? m.toKit} label={m.toLabel} />
+      ),
+    },
+    { id: 'gas', name: 'Gas', cell: (m) => <span className="one-word">{m.refrigerant}</span> },
+    {
+      id: 'mass',
+      name: 'Mass',
+      num: true,
+      cell: (m) => (
+        <>
+          {seenFrom && ([m.toCylinder, m.toSystem, m.toKit].includes(seenFrom) ? '+' : '−')}
+          {show('weight', m.massMg)}
+        </>
+      ),
+    },
+    {
+      id: 'known',
+      name: 'Known',
+      cell: (m) => (
+        <>
+          {KNOWN_BY_WORDS[m.knownBy]}{' '}
+          <span className="quiet digits">± {show('weight', 2 * m.uncertaintyMg)}</span>
+        </>
+      ),
+    },
+    {
+      id: 'for',
+      name: 'For',
+      cell: (m) =>
+        m.jobId ? (
+          <Link to={`/jobs/${m.jobId}`}>Job {m.jobNumber}</Link>
+        ) : (
+          <>
+            {VOUCHER_WORDS[m.voucherKind ?? ''] ?? m.voucherKind}
+            {m.voucherText && <div className="quiet">{m.voucherText}</div>}
+          </>
+        ),
+    },
+    { id: 'by', name: 'By', cell: (m) => m.by },
+  ]
   return (
-    <WideTable label="Movements">
-      <thead>
-        <tr>
-          <th>When</th>
-          <th>From</th>
-          <th>To</th>
-          <th>Gas</th>
-          <th className="num">Mass</th>
-          <th>Known</th>
-          <th>For</th>
-          <th>By</th>
-        </tr>
-      </thead>
-      <tbody>
-        {movements.map((m) => (
-          <tr key={m.movementId}>
-            <td className="digits">{dayAndTime(m.at, timeZone)}</td>
-            <td>
-              <PlaceLink kind={m.fromPlace} id={m.fromCylinder ?? m.fromSystem} label={m.fromLabel} />
-            </td>
-            <td>
-              <PlaceLink kind={m.toPlace} id={m.toCylinder ?? m.toSystem} label={m.toLabel} />
-            </td>
-            <td className="digits">{m.refrigerant}</td>
-            <td className="num">
-              {seenFrom && ([m.toCylinder, m.toSystem].includes(seenFrom) ? '+' : '−')}
-              {show('weight', m.massMg)}
-            </td>
-            <td>
-              {KNOWN_BY_WORDS[m.knownBy]}{' '}
-              <span className="quiet digits">± {show('weight', 2 * m.uncertaintyMg)}</span>
-            </td>
-            <td>
-              {m.jobId ? (
-                <Link to={`/jobs/${m.jobId}`}>Job {m.jobNumber}</Link>
-              ) : (
-                <>
-                  {VOUCHER_WORDS[m.voucherKind ?? ''] ?? m.voucherKind}
-                  {m.voucherText && <div className="quiet">{m.voucherText}</div>}
-                </>
-              )}
-            </td>
-            <td>{m.by}</td>
-          </tr>
-        ))}
-      </tbody>
-    </WideTable>
+    <DataTable
+      label="Movements"
+      columns={columns}
+      rows={movements}
+      rowId={(m) => m.movementId}
+      empty="Nothing has been booked yet."
+      bare
+    />
   )
 }
 
@@ -78,5 +91,6 @@ function PlaceLink({
 }) {
   if (kind === 'cylinder') return <Link to={`/cylinders/${id}`}>{label}</Link>
   if (kind === 'system') return <Link to={`/systems/${id}`}>{label}</Link>
+  if (kind === 'rig' && id) return <Link to={`/kit/${id}`}>{label}</Link>
   return PLACE_WORDS[kind]
 }

@@ -3,7 +3,7 @@ import { useRevalidator } from 'react-router'
 import { reloadState, subscribeToReloads } from './last-good'
 
 export interface Change {
-  kind: 'job' | 'cylinder' | 'refetch'
+  kind: 'job' | 'cylinder' | 'kit' | 'refetch'
   id: string
 }
 

@@ -5,14 +5,16 @@ export type Theme = 'auto' | 'light' | 'dark'
 export interface Preferences {
   units: Units
   theme: Theme
+  /** Where the kit is that this person usually works with; '': not said. */
+  van: string
 }
 
-export const DEFAULT_PREFERENCES: Preferences = { units: METRIC_UNITS, theme: 'auto' }
+export const DEFAULT_PREFERENCES: Preferences = { units: METRIC_UNITS, theme: 'auto', van: '' }
 
 /** What a person's row says, with what is missing filled in. */
 export function preferencesOf(stored: Record<string, unknown>): Preferences {
-  const { units, theme } = stored as Partial<Preferences>
-  return { units: { ...METRIC_UNITS, ...units }, theme: theme ?? 'auto' }
+  const { units, theme, van } = stored as Partial<Preferences>
+  return { units: { ...METRIC_UNITS, ...units }, theme: theme ?? 'auto', van: van ?? '' }
 }
 
 export const UNIT_SYSTEMS = { metric: METRIC_UNITS, us: US_UNITS }

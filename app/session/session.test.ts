@@ -102,10 +102,11 @@ describe('the cookie', () => {
 
 describe('preferencesOf', () => {
   it('fills in what is missing', () => {
-    expect(preferencesOf({})).toEqual({ units: METRIC_UNITS, theme: 'auto' })
+    expect(preferencesOf({})).toEqual({ units: METRIC_UNITS, theme: 'auto', van: '' })
     expect(preferencesOf({ theme: 'dark', units: { weight: 'lb-oz' } })).toEqual({
       units: { ...METRIC_UNITS, weight: 'lb-oz' },
       theme: 'dark',
+      van: '',
     })
   })
 })

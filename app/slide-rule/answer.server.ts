@@ -1,3 +1,4 @@
+import { inSentence } from './in-sentence'
 import type { ReadersUnits } from '~/ui/measure'
 import { KINDS } from './kinds'
 import type { Figure, Outcome } from './outcome'
@@ -48,8 +49,8 @@ export function inputProblems({ errors, missing }: WorkedOut): InputProblem[] {
       name,
       sentence:
         field.type === 'measure'
-          ? `Enter ${field.label.toLowerCase()}: as one of ${KINDS[field.kind!].variants.map((v) => variantName(name, v)).join(', ')}.`
-          : `Enter ${name}: ${field.label.toLowerCase()}.`,
+          ? `Enter ${inSentence(field.label)}: as one of ${KINDS[field.kind!].variants.map((v) => variantName(name, v)).join(', ')}.`
+          : `Enter ${name}: ${inSentence(field.label)}.`,
     })),
   ]
 }

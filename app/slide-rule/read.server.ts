@@ -1,3 +1,4 @@
+import { inSentence } from './in-sentence'
 import type Joi from 'joi'
 import { refrigerantCode } from '#core/refrigerants'
 import { AmbiguousError, atmospherePa as atmosphereAt, M_PER_FT, UnitError } from '#core/units'
@@ -260,7 +261,7 @@ function assemble(inputs: Inputs, given: Given[], errors: Record<string, string>
       const counts = by.assumed && by.value !== undefined && begun.length > 0
       if (!counts && (by.value === undefined || by.assumed) && !(`${name}_${i}_${input.by}` in errors)) {
         if (begun.length > 0)
-          errors[by.name] = `Enter ${by.field.label.toLowerCase()} too, or empty the rest of this line.`
+          errors[by.name] = `Enter ${inSentence(by.field.label)} too, or empty the rest of this line.`
         continue
       }
       for (const [as, field] of Object.entries(input.fields))
@@ -270,7 +271,7 @@ function assemble(inputs: Inputs, given: Given[], errors: Record<string, string>
           field.type === 'measure' &&
           !(cell(as).name in errors)
         )
-          errors[cell(as).name] = `Enter ${field.label.toLowerCase()} too.`
+          errors[cell(as).name] = `Enter ${inSentence(field.label)} too.`
       rows.push({
         row: i,
         ...Object.fromEntries(Object.keys(input.fields).map((as) => [as, cell(as).value])),

@@ -1,38 +1,9 @@
 import { randomUUID } from 'node:crypto'
-import Joi from 'joi'
 import { type Accessory, BORE_M, type Line } from '#core/systems'
 import { changeAltitude, customerNamed, type ShopTx, siteNamed, type SystemData } from '#db'
-import {
-  checkForm,
-  measured,
-  type Refused,
-  refrigerantField,
-  refuse,
-  text,
-  type Typed,
-  typedIn,
-} from '~/form/read.server'
+import { checkForm, type Refused, refuse, type Typed, typedIn } from '~/form/read.server'
 import { measure, type ReadersUnits, typed as asTyped } from '~/ui/measure'
-
-interface SystemForm {
-  name: string
-  customer: string
-  site: string
-  altitude?: number
-  trade: SystemData['trade']
-  refrigerant?: string
-  plate?: number
-  plateText?: string
-  panelTotal?: number
-  lines: string
-  accessories: string
-  oilType?: string
-  registration?: string
-  compressor?: string
-  metering: SystemData['metering']
-  subcooling?: number
-  maxTestPressure?: number
-}
+import { systemSchema } from './schema'
 
 /** A line set and an accessory as they are typed; the list travels as JSON in one hidden field. */
 export interface TypedLine {
@@ -55,39 +26,21 @@ export interface ReadSystem {
   altitudeM: number | undefined
 }
 
-const schema = (reading: ReadersUnits) =>
-  Joi.object<SystemForm>({
-    name: text('what the system is called', 200).required(),
-    customer: text('whose it is', 200).required(),
-    site: text('where it stands', 200).required(),
-    altitude: measured('height', 'the height above the sea', reading),
-    trade: Joi.string().valid('stationary', 'vehicle').required(),
-    refrigerant: refrigerantField,
-    plate: measured('plate', 'the charge on the plate', reading),
-    plateText: text('what else the plate says', 120),
-    panelTotal: measured('plate', 'the total in the panel', reading),
-    lines: Joi.string().default('[]'),
-    accessories: Joi.string().default('[]'),
-    oilType: text('the oil', 60),
-    registration: text('the registration', 40),
-    compressor: text('the kind of compressor', 60),
-    metering: Joi.string().valid('fixed', 'valve', 'unknown').required(),
-    subcooling: measured('difference', 'the subcooling on the plate', reading),
-    maxTestPressure: measured('pressure', 'the highest test pressure', reading),
-  })
-
-export async function readSystem(
-  request: Request,
-  reading: ReadersUnits,
-): Promise<
+type SystemRead =
   | { value: ReadSystem; typed: Typed; refused?: undefined }
   | { value?: undefined; typed: Typed; refused: Refused }
-> {
-  const typed = await typedIn(request)
+
+export async function readSystem(request: Request, reading: ReadersUnits): Promise<SystemRead> {
+  return systemFrom(await typedIn(request), reading)
+}
+
+/** The same for what was read already. */
+export function systemFrom(sent: Typed, reading: ReadersUnits): SystemRead {
+  const typed = { ...sent }
   // The page writes these two fields: what is sent back to it must be what it can read.
   typed.lines = JSON.stringify(linesIn(typed.lines))
   typed.accessories = JSON.stringify(accessoriesIn(typed.accessories))
-  const form = checkForm(typed, schema(reading))
+  const form = checkForm(typed, systemSchema(reading))
   if (form.refused) return { typed, refused: form.refused }
   const f = form.value
   const errors: Record<string, string> = {}

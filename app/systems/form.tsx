@@ -1,12 +1,15 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { Form, useNavigation } from 'react-router'
+import { useNavigation } from 'react-router'
 import type { Refused, Typed } from '~/form/read.server'
+import { CheckedForm } from '~/ui/checked-form'
 import { ErrorCount } from '~/ui/error-count'
 import { Field, SelectField } from '~/ui/field'
 import { MeasureField, MeasureInput } from '~/ui/measure-field'
+import { useReadersUnits } from '~/ui/reader'
 import { METERING_WORDS, TRADE_WORDS } from '~/wording/en'
 import type { TypedAccessory, TypedLine } from './form.server'
+import { systemSchema } from './schema'
 
 interface SystemFormProps {
   start: Typed
@@ -24,11 +27,13 @@ export function SystemForm(props: SystemFormProps) {
   const { start, refused, refrigerants, pipes, customers, sites, isNew, hidden = {} } = props
   const busy = useNavigation().state !== 'idle'
   const typed = refused?.typed ?? start
+  const reading = useReadersUnits()
+  const schema = useMemo(() => systemSchema(reading), [reading])
   const [trade, setTrade] = useState(typed.trade)
   const vehicle = trade === 'vehicle'
   const field = (name: string) => ({ name, value: typed[name], error: refused?.errors[name] })
   return (
-    <Form method="post">
+    <CheckedForm schema={schema} className="form-column">
       {Object.entries(hidden).map(([name, value]) => (
         <input key={name} type="hidden" name={name} value={typed[name] ?? value} />
       ))}
@@ -116,7 +121,7 @@ export function SystemForm(props: SystemFormProps) {
         </Button>
         <ErrorCount errors={refused?.errors} />
       </div>
-    </Form>
+    </CheckedForm>
   )
 }
 

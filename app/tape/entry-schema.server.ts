@@ -3,6 +3,7 @@ import { type Entry, type EntryBodies, type EntryKind, KINDS, upcast, versionOf 
 import { charge } from './chapters/charge.server'
 import { evacuation } from './chapters/evacuation.server'
 import { job } from './chapters/job.server'
+import { kit } from './chapters/kit.server'
 import { leakTest } from './chapters/leak-test.server'
 import { oil } from './chapters/oil.server'
 import { id, type Schemas, words } from './chapters/parts.server'
@@ -23,6 +24,7 @@ const BODIES: Schemas<EntryBodies> = {
   ...charge,
   ...readings,
   ...watches,
+  ...kit,
   ...verdicts,
 }
 
@@ -82,6 +84,9 @@ export function readBatch(sent: unknown): ReadBatch | undefined {
   }
   return { userId: value.userId, entries, sentAt: value.sentAt, malformed }
 }
+
+/** Whether it is an entry that this Keg knows. */
+export const isEntry = (sent: unknown): boolean => readEntry(sent) !== undefined
 
 function readEntry(sent: unknown): Entry | undefined {
   if (!canBeKept(sent)) return undefined

@@ -4,6 +4,7 @@ import { useShow } from '~/ui/reader'
 import { charge } from './chapters/charge.words'
 import { evacuation } from './chapters/evacuation.words'
 import { job } from './chapters/job.words'
+import { kit } from './chapters/kit.words'
 import { leakTest } from './chapters/leak-test.words'
 import { oil } from './chapters/oil.words'
 import { readings } from './chapters/readings.words'
@@ -23,6 +24,7 @@ const WORDS: AllWords = {
   ...charge,
   ...readings,
   ...watches,
+  ...kit,
   ...verdicts,
 }
 

@@ -1,9 +1,13 @@
 import { useEffect } from 'react'
 import { Button } from 'react-bootstrap'
+import { useFormContext } from 'react-hook-form'
 
 /** How many fields of a long form were refused, beside its button, with a way to the first of them. */
 export function ErrorCount({ errors }: { errors: Record<string, string> | undefined }) {
-  const count = errors ? Object.keys(errors).length : 0
+  const form = useFormContext() as ReturnType<typeof useFormContext> | null
+  // What was found where it is typed comes before what the server said of the last try.
+  const own = form ? Object.keys(form.formState.errors).length : 0
+  const count = own > 0 ? own : errors ? Object.keys(errors).length : 0
   useEffect(() => {
     if (errors && Object.keys(errors).length > 0) toFirst()
   }, [errors])

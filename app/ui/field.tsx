@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { useId } from 'react'
 import { Form } from 'react-bootstrap'
+import { useChecked } from './use-checked'
 
 interface FieldProps {
   name: string
@@ -21,8 +22,9 @@ interface FieldProps {
 }
 
 /** A labelled field of a form; its error stands right under it. */
-export function Field({ name, label, value, error, help, list, needed, ...input }: FieldProps) {
+export function Field({ name, label, value, error: refused, help, list, needed, ...input }: FieldProps) {
   const id = useId()
+  const { registered, error } = useChecked(name, refused)
   return (
     <Form.Group className="field">
       <Form.Label htmlFor={id}>{label}</Form.Label>
@@ -36,6 +38,7 @@ export function Field({ name, label, value, error, help, list, needed, ...input 
         aria-describedby={`${id}-help`}
         list={list && `${id}-list`}
         {...input}
+        {...registered}
       />
       {list && (
         <datalist id={`${id}-list`}>
@@ -66,8 +69,9 @@ interface SelectProps {
   onChange?: (value: string) => void
 }
 
-export function SelectField({ name, label, value, error, help, options, onChange }: SelectProps) {
+export function SelectField({ name, label, value, error: refused, help, options, onChange }: SelectProps) {
   const id = useId()
+  const { registered, error } = useChecked(name, refused)
   return (
     <Form.Group className="field">
       <Form.Label htmlFor={id}>{label}</Form.Label>
@@ -77,7 +81,11 @@ export function SelectField({ name, label, value, error, help, options, onChange
         defaultValue={value ?? ''}
         isInvalid={error !== undefined}
         aria-describedby={`${id}-help`}
-        onChange={(event) => onChange?.(event.target.value)}
+        {...registered}
+        onChange={(event) => {
+          void registered?.onChange(event)
+          onChange?.(event.target.value)
+        }}
       >
         {options.map(([code, words]) => (
           <option key={code} value={code}>
@@ -104,5 +112,37 @@ export function FieldNotes({
       {error && <div className="field-error">{error}</div>}
       {help && <div className="field-help">{help}</div>}
     </div>
+  )
+}
+
+/** Several lines of text. */
+export function TextField({ name, label, value, error: refused, help, maxLength }: FieldProps) {
+  const id = useId()
+  const { registered, error } = useChecked(name, refused)
+  return (
+    <Form.Group className="field">
+      <Form.Label htmlFor={id}>{label}</Form.Label>
+      <Form.Control
+        as="textarea"
+        rows={4}
+        id={id}
+        name={name}
+        defaultValue={value ?? ''}
+        maxLength={maxLength}
+        isInvalid={error !== undefined}
+        aria-describedby={`${id}-help`}
+        {...registered}
+      />
+      <FieldNotes id={`${id}-help`} error={error} help={help} />
+    </Form.Group>
+  )
+}
+
+/** Yes or no. */
+export function TickField({ name, label, ticked }: { name: string; label: string; ticked: boolean }) {
+  return (
+    <label className="form-check field">
+      <input type="checkbox" name={name} className="form-check-input" defaultChecked={ticked} /> {label}
+    </label>
   )
 }

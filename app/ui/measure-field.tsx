@@ -1,5 +1,6 @@
 import { type ReactNode, useId, useState } from 'react'
 import { Button, Form, InputGroup } from 'react-bootstrap'
+import { useChecked } from './use-checked'
 import { FieldNotes, Needed } from './field'
 import { measure, type Measured, type MeasureKind, unitBeside } from './measure'
 import { useReadersUnits } from './reader'
@@ -12,6 +13,8 @@ interface MeasureInputProps {
   onChange: (text: string) => void
   error?: string | undefined
   help?: ReactNode
+  /** What follows from what is typed, beside how it is read. */
+  follows?: ReactNode
   autoFocus?: boolean
   needed?: boolean
   /** Large figures for the field that matters in a stage. */
@@ -19,14 +22,20 @@ interface MeasureInputProps {
 }
 
 /**
- * A field in the notation of the trade: says at once how it is read, in the other notation too, and offers the
+ * A field in the notation of the trade. Its help stands where, once something is typed, it says how that is read: the next
+ * field stays where it is. It says at once how it is read, in the other notation too, and offers the
  * readings to tap when there are several.
  */
 export function MeasureInput(props: MeasureInputProps) {
-  const { kind, label, name, value, onChange, error, help, autoFocus, hero, needed } = props
+  const { kind, label, name, value, onChange, help, follows, autoFocus, hero, needed } = props
+  const { registered, error, set } = useChecked(name, props.error)
   const reading = useReadersUnits()
   const id = useId()
   const measured = measure(kind, value, reading)
+  const choose = (notation: string) => {
+    set(notation)
+    onChange(notation)
+  }
   return (
     <Form.Group className={hero ? 'field field-hero' : 'field'}>
       <Form.Label htmlFor={id}>{label}</Form.Label>
@@ -35,8 +44,12 @@ export function MeasureInput(props: MeasureInputProps) {
         <Form.Control
           id={id}
           name={name}
+          {...registered}
           value={value}
-          onChange={(event) => onChange(event.target.value)}
+          onChange={(event) => {
+            void registered?.onChange(event)
+            onChange(event.target.value)
+          }}
           isInvalid={error !== undefined || measured.kind === 'wrong'}
           aria-required={needed}
           aria-describedby={`${id}-echo`}
@@ -49,13 +62,13 @@ export function MeasureInput(props: MeasureInputProps) {
         <InputGroup.Text>{unitBeside(kind, reading.units)}</InputGroup.Text>
       </InputGroup>
       <div id={`${id}-echo`} className="echo" aria-live="polite">
+        {measured.kind === 'empty' && !error && <span className="field-help">{help}</span>}
         {measured.kind === 'one' && measured.echo}
+        {measured.kind === 'one' && follows && <span className="field-help">{follows}</span>}
         {measured.kind === 'wrong' && <span className="field-error">{measured.message}</span>}
-        {measured.kind === 'choose' && <Readings measured={measured} choose={onChange} />}
+        {measured.kind === 'choose' && <Readings measured={measured} choose={choose} />}
       </div>
-      {(error && measured.kind !== 'wrong') || help ? (
-        <FieldNotes id={`${id}-help`} error={measured.kind === 'wrong' ? undefined : error} help={help} />
-      ) : null}
+      {error && measured.kind !== 'wrong' && <FieldNotes id={`${id}-help`} error={error} />}
     </Form.Group>
   )
 }

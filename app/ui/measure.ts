@@ -4,6 +4,7 @@ import {
   formatLength,
   formatPressure,
   formatHeight,
+  formatLinear,
   formatTemperature,
   formatTemperatureDifference,
   formatVacuum,
@@ -12,6 +13,7 @@ import {
   parseLength,
   parsePressure,
   parseHeight,
+  parseLinear,
   parseTemperature,
   parseTemperatureDifference,
   parseVacuum,
@@ -20,13 +22,25 @@ import {
   plateWeight,
   AmbiguousError,
   UnitError,
+  usualUnit,
   type UnitReading,
   type Units,
 } from '#core/units'
 
 /** plate: a charge read from a plate, where one decimal of a pound may be ounces. */
 export type MeasureKind =
-  'weight' | 'plate' | 'pressure' | 'vacuum' | 'temperature' | 'difference' | 'volume' | 'length' | 'height'
+  | 'weight'
+  | 'plate'
+  | 'pressure'
+  | 'vacuum'
+  | 'temperature'
+  | 'difference'
+  | 'volume'
+  | 'length'
+  | 'height'
+  | 'flow'
+  | 'bore'
+  | 'pressure-difference'
 
 /** Units of the reader, and the atmosphere that his gauges are zeroed in. */
 export interface ReadersUnits {
@@ -104,6 +118,13 @@ export function measure(kind: MeasureKind, text: string, { units, atmospherePa }
           ...ownFirst(units.length === 'm', formatLength(metres, 'm'), formatLength(metres, 'ft')),
         )
       }
+      case 'flow':
+      case 'bore':
+      case 'pressure-difference': {
+        const unit = usualUnit(kind, units)
+        const value = parseLinear(kind, text, unit)
+        return one(value, formatLinear(kind, value, unit))
+      }
       case 'height': {
         // Below the sea it has a minus, and above a thousand metres it is no length of pipe.
         const metres = Math.round(parseHeight(text, units.length))
@@ -148,6 +169,10 @@ export function show(kind: MeasureKind, value: number, { units, atmospherePa }: 
       return formatLength(value, units.length)
     case 'height':
       return formatHeight(value, units.length)
+    case 'flow':
+    case 'bore':
+    case 'pressure-difference':
+      return formatLinear(kind, value, usualUnit(kind, units))
   }
 }
 
@@ -170,6 +195,10 @@ export function unitBeside(kind: MeasureKind, units: Units): string {
     case 'length':
     case 'height':
       return units.length
+    case 'flow':
+    case 'bore':
+    case 'pressure-difference':
+      return usualUnit(kind, units)
   }
 }
 

@@ -2,7 +2,14 @@ import type { ReactNode } from 'react'
 import { MG_PER_KG } from '#core/units'
 import { formatTemperatureDifference } from '#core/units'
 import type { Quantity, Verdict } from '#core/verdict'
-import { OUTCOME_WORDS, QUANTITY_WORDS, VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/wording/en'
+import {
+  limitedByWords,
+  OUTCOME_WORDS,
+  QUANTITY_WORDS,
+  VERDICT_REASONS,
+  VERDICT_WORDS,
+  wordOf,
+} from '~/wording/en'
 import { type ReadersUnits, show } from './measure'
 import { useReadersUnits } from './reader'
 import { duration } from './time'
@@ -12,13 +19,22 @@ interface VerdictCardProps {
   overruled?: string | undefined
   /** What it was built on has changed since. */
   stale?: boolean
+  /** It rests on a weight that is in doubt. */
+  doubted?: boolean
   /** What was said before, where this is what would be said now. */
   before?: { heading: string; when: string }
   children?: ReactNode
 }
 
 /** A judgement with its reasons, its numbers and where it comes from. */
-export function VerdictCard({ verdict, overruled, stale = false, before, children }: VerdictCardProps) {
+export function VerdictCard({
+  verdict,
+  overruled,
+  stale = false,
+  doubted = false,
+  before,
+  children,
+}: VerdictCardProps) {
   const reading = useReadersUnits()
   return (
     <div className={`verdict verdict-${stale ? 'open' : verdict.outcome}`}>
@@ -48,6 +64,14 @@ export function VerdictCard({ verdict, overruled, stale = false, before, childre
           </span>
         ))}
       </div>
+      {doubted && (
+        <p className="mb-1 field-error" role="status">
+          Caution: it rests on a scale that failed its check since, and nobody has decided yet.
+        </p>
+      )}
+      {verdict.limitedBy && (
+        <p className="mb-1 quiet">What limits it: {limitedByWords(verdict.limitedBy)}.</p>
+      )}
       <details className="quiet">
         <summary>How this was judged</summary>
         {verdict.source}. Plus-minus is two standard deviations.

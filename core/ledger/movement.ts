@@ -4,7 +4,7 @@ export type PlaceKind =
 
 export interface Place {
   kind: PlaceKind
-  /** Cylinder or system; null for all other places. */
+  /** Cylinder, system, or the machine or hoses of a rig; null for all other places, and for a rig that nobody named. */
   id: string | null
 }
 

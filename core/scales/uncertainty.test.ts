@@ -12,7 +12,10 @@ describe('what a scale can tell', () => {
     // 5 g / sqrt(12) x 1.5 x sqrt(2) = 3.06 g.
     expect(differenceSigmaMg(5_000)).toBeCloseTo(3_062, 0)
     // Each: hypot(2.165, 10) = 10.23 g; both: 14.47 g.
-    expect(twoScalesSigmaMg(5_000, 5_000)).toBeCloseTo(14_470, -1)
+    const plain = { divisionMg: 5_000, accuracyMg: null }
+    expect(twoScalesSigmaMg(plain, plain)).toBeCloseTo(14_470, -1)
+    // Stated: 20 g / sqrt(3) = 11.547 g; hypot(2.165, 11.547) = 11.748 g; with the other one: 15.58 g.
+    expect(twoScalesSigmaMg(plain, { divisionMg: 5_000, accuracyMg: 20_000 })).toBeCloseTo(15_580, -1)
   })
   it('names the coarsest scale that could', () => {
     // 2 sigma of 1 g is 1.22 g, of 2 g 2.45 g.

@@ -10,7 +10,7 @@ const SPREAD = 1 / Math.sqrt(12)
 /** Hose and table add about half as much again. */
 const HOSE_AND_TABLE = 1.5
 /** Two scales of unknown accuracy are each off by something: one standard deviation, in divisions. An assumption. */
-const OFF_BY_DIVISIONS = 2
+export const OFF_BY_DIVISIONS = 2
 
 /**
  * The division to reckon with, mg: the scale's own, else 5 g up to 60 kg gross and 10 g above.
@@ -25,11 +25,20 @@ export function differenceSigmaMg(division: number): number {
   return Math.SQRT2 * HOSE_AND_TABLE * SPREAD * division
 }
 
+/** What a scale counts in, and how far it may be off over its range (a limit of error); null: not known. */
+export interface ScaleDoubt {
+  divisionMg: number
+  accuracyMg: number | null
+}
+
 /** One standard deviation of a difference of readings of two scales, mg: their offsets do not cancel. */
-export function twoScalesSigmaMg(first: number, second: number): number {
-  const one = (division: number) =>
-    Math.hypot(HOSE_AND_TABLE * SPREAD * division, OFF_BY_DIVISIONS * division)
-  return Math.hypot(one(first), one(second))
+export function twoScalesSigmaMg(first: ScaleDoubt, second: ScaleDoubt): number {
+  return Math.hypot(alone(first), alone(second))
+}
+
+function alone({ divisionMg: division, accuracyMg }: ScaleDoubt): number {
+  const offMg = accuracyMg === null ? OFF_BY_DIVISIONS * division : accuracyMg / Math.sqrt(3)
+  return Math.hypot(HOSE_AND_TABLE * SPREAD * division, offMg)
 }
 
 /** The coarsest division, mg, whose difference of two readings is known to a tolerance at two standard deviations. */

@@ -1,4 +1,5 @@
 import { type Booking, place, type Place } from '../ledger'
+import { kitAt } from './chapters/kit'
 import { eventsOf, transferAt } from './episodes'
 import type { JobState } from './state'
 import { netMg, type Transfer } from './weighings'
@@ -56,7 +57,7 @@ export function bookings(state: JobState, beside: BooksBeside = NOTHING_BESIDE):
     return booking
   }
   /** Takes back what was lost before; what is still missing was never in the books. */
-  const takeBack = (transfer: Transfer, missingMg: number, at: number) => {
+  const takeBack = (id: string, missingMg: number, at: number) => {
     let leftMg = missingMg
     for (const booking of lostHere) {
       const backMg = Math.min(leftMg, booking.massMg)
@@ -72,12 +73,11 @@ export function bookings(state: JobState, beside: BooksBeside = NOTHING_BESIDE):
       leftMg -= backMg
       fromLostMg += backMg
     }
-    if (fromLostMg > 0)
-      wanted.push(computed(`back:${transfer.transferId}`, place('lost'), system, fromLostMg, at))
-    if (leftMg > 0)
-      wanted.push(computed(`before:${transfer.transferId}`, place('outside'), system, leftMg, at))
+    if (fromLostMg > 0) wanted.push(computed(`back:${id}`, place('lost'), system, fromLostMg, at))
+    if (leftMg > 0) wanted.push(computed(`before:${id}`, place('outside'), system, leftMg, at))
     booksMg += fromLostMg + leftMg
   }
+  const hoses = (at: number) => place('rig', kitAt(state, ['hoses'], at)?.kitId ?? null)
   const ends = new Map(state.recoveryEnds.map((end, index) => [end, index]))
   const contradicted = new Set(
     state.episodes.flatMap(({ end }) => (end?.contradictedPa === undefined ? [] : [end.entryId])),
@@ -94,20 +94,32 @@ export function bookings(state: JobState, beside: BooksBeside = NOTHING_BESIDE):
       } else if (end.how === 'elsewhere') leaves(`elsewhere:${ends.get(end)}`, place('outside'), at)
       continue
     }
+    if ('kept' in event) {
+      const { entryId, kitId, massMg } = event.kept
+      const knownMg = upTo(event.at)
+      if (state.systemId && massMg > knownMg) takeBack(entryId, massMg - knownMg, event.at)
+      booksMg -= massMg
+      // What a machine holds is known to about half of it.
+      wanted.push({
+        ...computed(`kept:${entryId}`, system, place('rig', kitId), massMg, event.at),
+        uncertaintyMg: Math.round(massMg / 2),
+      })
+      continue
+    }
     const { transfer } = event
     if (transfer.endedAt === undefined && !standsStill) continue
     const at = transferAt(transfer)
     const cylinder = place('cylinder', transfer.cylinderId)
     const outMg = transfer.use === 'recover' ? transfer.amountMg : -netMg(transfer)
     const knownMg = upTo(at)
-    if (state.systemId && outMg > knownMg) takeBack(transfer, outMg - knownMg, at)
+    if (state.systemId && outMg > knownMg) takeBack(transfer.transferId, outMg - knownMg, at)
     booksMg -= outMg
     const key = `run:${transfer.transferId}`
     if (outMg > 0) wanted.push(weighed(state, transfer, key, system, cylinder, outMg, at))
     if (outMg < 0) wanted.push(weighed(state, transfer, key, cylinder, system, -outMg, at))
     if (transfer.use === 'charge' && transfer.hoseMg > 0)
       wanted.push(
-        weighed(state, transfer, `hose:${transfer.transferId}`, cylinder, place('rig'), transfer.hoseMg, at),
+        weighed(state, transfer, `hose:${transfer.transferId}`, cylinder, hoses(at), transfer.hoseMg, at),
       )
   }
   return wanted.filter((booking) => booking.massMg > 0)

@@ -2,10 +2,17 @@ import type { EntryBodies, EntryKind } from './entry'
 import type { NextStep } from './next'
 import type { JobState, Stage, StageProgress } from './state'
 
-/** What an entry refers to. Cylinders and systems must be there before it is taken, and are locked while it is. */
+/** What an entry refers to. Cylinders, systems and kit must be there before it is taken, and are locked while it is. */
 export interface Refs {
   cylinders?: string[]
   systems?: string[]
+  kit?: string[]
+}
+
+/** What a decision is about. */
+export interface Decides {
+  cylinderId?: string
+  kitId?: string
 }
 
 /** The quantity of an entry's figure, for whoever reads and corrects it. */
@@ -38,8 +45,8 @@ export interface KindRules<Body> {
   correctable: boolean
   /** It may come after the close without a flag. */
   afterClose: boolean
-  /** The cylinder that it decides on, while it is a decision that may be refused. */
-  decides: ((body: Body) => { cylinderId: string } | null) | null
+  /** The cylinder or piece of kit that it decides on, while it is a decision that may be refused. */
+  decides: ((body: Body) => Decides | null) | null
   fold: (state: JobState, body: Body, entry: Stamped<Body>) => void
 }
 

@@ -4,10 +4,15 @@ import { figureOf, KINDS, refsOf, withoutOwnId } from '.'
 
 describe('a kind', () => {
   it('names the cylinders and systems that it refers to, and so does a correction of it', () => {
-    expect(refsOf(anEntry('job-described', { systemId: 's' }))).toEqual({ cylinders: [], systems: ['s'] })
+    expect(refsOf(anEntry('job-described', { systemId: 's' }))).toEqual({
+      cylinders: [],
+      systems: ['s'],
+      kit: [],
+    })
     expect(refsOf(anEntry('gas-judged', { cylinderId: 'c', condition: 'used' }))).toEqual({
       cylinders: ['c'],
       systems: [],
+      kit: [],
     })
     const body = { runId: 'r', use: 'recover', cylinderId: 'd', scale: '', mode: 'gross', weightMg: 1 }
     const correction = { entryId: 'e', kind: 'run-started' as const, reason: '' }

@@ -1,7 +1,8 @@
-import type { AllKinds, Chapter, FigureKind } from './chapter'
+import type { AllKinds, Chapter, FigureKind, Refs } from './chapter'
 import { charge } from './chapters/charge'
 import { evacuation } from './chapters/evacuation'
 import { job } from './chapters/job'
+import { kit } from './chapters/kit'
 import { leakTest } from './chapters/leak-test'
 import { oil } from './chapters/oil'
 import { readings } from './chapters/readings'
@@ -13,7 +14,7 @@ import type { Entry, EntryKind } from './entry'
 import { NewerEntryError } from './entry'
 
 /** In the order of the run sheet: the first that has something to say of what comes next has the word. */
-const LIST = { job, transfer, recovery, leakTest, evacuation, oil, charge, readings, watches, verdicts }
+const LIST = { job, transfer, recovery, leakTest, evacuation, oil, charge, readings, watches, kit, verdicts }
 
 export const CHAPTERS: Chapter<object, object>[] = Object.values(LIST) as Chapter<object, object>[]
 
@@ -28,6 +29,7 @@ export const KINDS: AllKinds = {
   ...charge.kinds,
   ...readings.kinds,
   ...watches.kinds,
+  ...kit.kinds,
   ...verdicts.kinds,
 }
 
@@ -48,15 +50,15 @@ export function upcast(kind: EntryKind, version: number, body: Entry['body']): E
   return steps.reduce((older, step) => step(older), body as object) as Entry['body']
 }
 
-/** Cylinders and systems that an entry names, or that a correction puts in another's place. */
-export function refsOf(entry: Entry): { cylinders: string[]; systems: string[] } {
+/** Cylinders, systems and kit that an entry names, or that a correction puts in another's place. */
+export function refsOf(entry: Entry): Required<Refs> {
   const [kind, version, body] =
     entry.kind === 'correction'
       ? [entry.body.kind, entry.body.version ?? 1, entry.body.body]
       : [entry.kind, entry.version, entry.body]
-  if (body === null) return { cylinders: [], systems: [] }
+  if (body === null) return { cylinders: [], systems: [], kit: [] }
   const refs = KINDS[kind].refs(upcast(kind, version, body as Entry['body']) as never)
-  return { cylinders: refs.cylinders ?? [], systems: refs.systems ?? [] }
+  return { cylinders: refs.cylinders ?? [], systems: refs.systems ?? [], kit: refs.kit ?? [] }
 }
 
 /** What an entry says, without the id that it makes: two presses of one button say the same. */

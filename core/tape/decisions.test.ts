@@ -18,6 +18,7 @@ const context = (over: Partial<Cylinder> = {}): DecisionContext => ({
   today: '2026-06-01',
   marginPct: 0,
   customerId: null,
+  kit: [],
   busyElsewhere: false,
 })
 const choose = (massMg: number | null = 1_000_000, use: 'recover' | 'charge' = 'recover') =>
@@ -29,16 +30,16 @@ const codes = (e: Entry, c = context(), state = job) => refusalsOf(e, state, c).
 
 describe('decidesOn', () => {
   it('names the cylinder of a choice and of the start of a transfer', () => {
-    expect(decidesOn(choose(), 1_000_500)).toBe('A')
-    expect(decidesOn(start('charge'), 1_000_500)).toBe('A')
-    expect(decidesOn(start('recover'), 1_000_500)).toBe('A')
+    expect(decidesOn(choose(), 1_000_500)).toEqual({ cylinderId: 'A' })
+    expect(decidesOn(start('charge'), 1_000_500)).toEqual({ cylinderId: 'A' })
+    expect(decidesOn(start('recover'), 1_000_500)).toEqual({ cylinderId: 'A' })
   })
   it('takes weights and notes for what they are: observations', () => {
     expect(decidesOn(entry('weight-noted', { runId: 'r', weightMg: 1 }), 1_000_500)).toBeUndefined()
     expect(decidesOn(entry('note', { text: 'x' }), 1_000_500)).toBeUndefined()
   })
   it('takes a decision that arrives late for a thing that has happened', () => {
-    expect(decidesOn(choose(), 1_000_000 + 119_000)).toBe('A')
+    expect(decidesOn(choose(), 1_000_000 + 119_000)).toEqual({ cylinderId: 'A' })
     expect(decidesOn(choose(), 1_000_000 + 121_000)).toBeUndefined()
   })
 })

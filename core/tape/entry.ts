@@ -1,6 +1,7 @@
 import type { ChargeBodies } from './chapters/charge'
 import type { EvacuationBodies } from './chapters/evacuation'
 import type { JobBodies } from './chapters/job'
+import type { KitBodies } from './chapters/kit'
 import type { LeakTestBodies } from './chapters/leak-test'
 import type { OilBodies } from './chapters/oil'
 import type { ReadingsBodies } from './chapters/readings'
@@ -21,6 +22,7 @@ export interface EntryBodies
     ChargeBodies,
     ReadingsBodies,
     WatchBodies,
+    KitBodies,
     VerdictBodies {}
 
 export type EntryKind = keyof EntryBodies

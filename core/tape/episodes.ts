@@ -1,5 +1,6 @@
 import type { RecoveryEndKind } from '../recovery'
 import { STANDARD_ATMOSPHERE_PA } from '../units'
+import { gaugeAt } from './instruments'
 import type { JobState } from './state'
 import { netMg, type Transfer } from './weighings'
 
@@ -16,6 +17,8 @@ export interface Episode {
   inSigmaMg: number
   /** Out less in, up to the last pull: what a recovery is judged by in an episode that was found. */
   recoveredMg: number
+  /** Left in a machine that was not purged: out of the system, in no cylinder. */
+  keptMg: number
   pulls: number
   charges: number
   /** The last end said, while no pull has followed. */
@@ -39,14 +42,13 @@ export interface EpisodeEnd {
 
 /** A pump is at work: far below any level that a recovery goes to (the lowest is 25 mm of mercury, 3.3 kPa). */
 export const DEEP_VACUUM_PA = 3_000
-/** What a low gauge may be off: a system that stands higher above atmosphere than this is not empty. */
-const GAUGE_PA = 20_000
 /** Empty, whoever took it out. */
 const EMPTIES: RecoveryEndKind[] = ['emptied', 'lost', 'elsewhere']
 
 type Event =
   | { at: number; order: number; transfer: Transfer }
   | { at: number; order: number; end: JobState['recoveryEnds'][number] }
+  | { at: number; order: number; kept: JobState['rigKept'][number] }
   | { at: number; order: number; deepVacuum: true }
 
 /** Transfers (by their end), ends and deep vacuums, in tape order. */
@@ -54,6 +56,7 @@ export function eventsOf(state: JobState): Event[] {
   const events: Event[] = [
     ...state.transfers.map((transfer) => ({ at: transferAt(transfer), order: transfer.order, transfer })),
     ...state.recoveryEnds.map((end) => ({ at: end.at, order: end.order, end })),
+    ...state.rigKept.map((kept) => ({ at: kept.at, order: kept.order, kept })),
     ...state.deepVacuums.map((each) => ({ ...each, deepVacuum: true as const })),
   ]
   return events.sort((a, b) => a.order - b.order)
@@ -72,6 +75,8 @@ export function episodesOf(state: JobState): Episode[] {
       const { transfer, at } = event
       if (transfer.use === 'charge' && now.emptiedAt !== undefined) episodes.push((now = blank('empty')))
       add(now, transfer, at)
+    } else if ('kept' in event) {
+      now.keptMg += event.kept.massMg
     } else if ('end' in event) {
       const { end } = event
       const contradictedPa = end.how === 'emptied' ? pressureAgainst(state, now, end.at) : undefined
@@ -100,6 +105,7 @@ function blank(began: Episode['began']): Episode {
     inMg: 0,
     inSigmaMg: 0,
     recoveredMg: 0,
+    keptMg: 0,
     pulls: 0,
     charges: 0,
   }
@@ -128,7 +134,9 @@ function pressureAgainst(state: JobState, episode: Episode, at: number): number 
     (each) => each.point === 'low' && each.at >= episode.lastAt! && each.at <= at,
   )
   if (!noted) return undefined
-  return noted.value > (noted.atmospherePa ?? STANDARD_ATMOSPHERE_PA) + GAUGE_PA ? noted.value : undefined
+  // What its gauge may be off: a system that stands higher above atmosphere than that is not empty.
+  const edgePa = (noted.atmospherePa ?? STANDARD_ATMOSPHERE_PA) + gaugeAt(state, noted.at).value
+  return noted.value > edgePa ? noted.value : undefined
 }
 
 /**

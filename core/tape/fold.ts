@@ -5,7 +5,7 @@ import { inTapeOrder, type Timed } from './order'
 import { type FlagCode, type JobState, raise, type TapeLine } from './state'
 
 /** Changes with every change of the fold: projections made with another one are rebuilt at the start. */
-export const FOLD_VERSION = 3
+export const FOLD_VERSION = 4
 
 /**
  * The state of a job: a pure function of its entries, whatever order they arrived in and however often.
@@ -25,7 +25,7 @@ export function blankState(): JobState {
     raised: [],
     flags: [],
     clocks: {},
-    named: { cylinders: [], systems: [] },
+    named: { cylinders: [], systems: [], kit: [] },
   }
   for (const chapter of CHAPTERS) Object.assign(state, chapter.blank())
   return state as unknown as JobState
@@ -103,7 +103,7 @@ const BACKFLOW_MG = 50_000
 
 function name(state: JobState, entry: Entry) {
   const refs = refsOf(entry)
-  for (const key of ['cylinders', 'systems'] as const)
+  for (const key of ['cylinders', 'systems', 'kit'] as const)
     for (const id of refs[key]) if (!state.named[key].includes(id)) state.named[key].push(id)
 }
 

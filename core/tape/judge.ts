@@ -1,20 +1,23 @@
 import { chargeTargets, type ChargeTarget, type ChargeVerdict, judgeCharge } from '../charging'
 import { compareRecovered, type RecoveryVerdict, type Weighed } from '../recovery'
-import { OutOfRangeError, tableOf } from '../refrigerants'
+import { OutOfRangeError, saturationTempK, tableOf } from '../refrigerants'
 import type { Trade } from '../systems'
-import { ENGINE_VERSION, type Verdict } from '../verdict'
+import type { HoldVerdict } from '../vacuum'
+import { ENGINE_VERSION, type LimitedBy, type Verdict } from '../verdict'
 import {
   type CheckResult,
   judgeReadings,
+  type ReadingDoubts,
   type Metering,
   type ReadingsVerdict,
   superheatAndSubcooling,
 } from '../verify'
 import { checkReadings } from './check-readings'
-import { lastHoldVerdict } from './chapters/evacuation'
+import { holdVerdict } from './chapters/evacuation'
 import type { GivenVerdict, VerdictAbout } from './chapters/verdicts'
 import { recoveredEpisode } from './episodes'
 import { asFound, inSystemNow, massIn, type Reference } from './in-system'
+import { clampAt, coarsestScale, gaugeAt, vacuumGaugeAt } from './instruments'
 import type { JobState } from './state'
 import { readingAfter, type Transfer } from './weighings'
 
@@ -36,21 +39,29 @@ export function expectedMass(state: JobState, reference: Reference): Weighed | n
 export function judgeRecovery(state: JobState, reference: Reference): RecoveryVerdict | undefined {
   const episode = recoveredEpisode(state) ?? state.episodes.findLast((each) => each.end)
   if (!episode?.end) return undefined
-  const { recoveredMg, outSigmaMg, inSigmaMg, end, began } = episode
+  const { recoveredMg, keptMg, outSigmaMg, inSigmaMg, end, began } = episode
   const sigmaMg = Math.round(Math.hypot(outSigmaMg, began === 'as-found' ? inSigmaMg : 0))
-  return compareRecovered(
-    { massMg: recoveredMg, sigmaMg },
-    expectedMass(state, reference),
-    end.how,
-    end.contradictedPa,
-  )
+  const expected = expectedMass(state, reference)
+  // What a machine that was not purged holds came out as well; it is known to about half of it.
+  const recovered = {
+    massMg: recoveredMg + keptMg,
+    sigmaMg: Math.round(Math.hypot(sigmaMg, keptMg / 2)),
+  }
+  const verdict = compareRecovered(recovered, expected, end.how, end.contradictedPa)
+  const scale = coarsestScale(state.transfers)
+  const limitedBy: LimitedBy | undefined =
+    expected && expected.sigmaMg > recovered.sigmaMg ? { what: 'expected', label: '' } : scale
+  return limitedBy && verdict.numbers.some((each) => each.name === 'recovered')
+    ? { ...verdict, limitedBy }
+    : verdict
 }
 
 /** Is what is in the system now on target? undefined: no target, nothing in it, or nobody knows how much. */
 export function judgeCharged(state: JobState, reference: Reference): ChargeVerdict | undefined {
   const now = massIn(inSystemNow(state, reference))
   if (!state.target || !now || now.massMg === 0) return undefined
-  return judgeCharge(now, state.target)
+  const limitedBy = coarsestScale(state.transfers.filter((each) => each.use === 'charge'))
+  return { ...judgeCharge(now, state.target), ...(limitedBy && { limitedBy }) }
 }
 
 /**
@@ -75,8 +86,50 @@ export function checkResult(state: JobState): CheckResult & { outside?: boolean 
   return found
 }
 
+/** The last hold that ended, with what its gauge leaves in doubt. */
+export function judgeLastHold(state: JobState): HoldVerdict | undefined {
+  const hold = state.holds.findLast((each) => each.endedAt !== undefined)
+  if (!hold) return undefined
+  const gauge = vacuumGaugeAt(state, hold.endedAt!)
+  return { ...holdVerdict(hold, gauge.value), limitedBy: { what: 'vacuum-gauge', label: gauge.label } }
+}
+
 export function judgeChecks(state: JobState, context: JudgingContext): ReadingsVerdict {
-  return judgeReadings(checkResult(state), context.metering, context.plateSubcoolingK)
+  const { doubts, limitedBy } = readingDoubts(state)
+  const verdict = judgeReadings(checkResult(state), context.metering, context.plateSubcoolingK, { doubts })
+  return limitedBy && verdict.numbers.length > 0 ? { ...verdict, limitedBy } : verdict
+}
+
+/**
+ * What gauge and clamp leave in doubt of superheat and subcooling, K: two standard deviations; and which of the two
+ * leaves more. While neither is named, what the trade reckons with.
+ */
+function readingDoubts(state: JobState): { doubts: ReadingDoubts; limitedBy?: LimitedBy } {
+  const { lowPa, highPa, at } = checkReadings(state)
+  if (!state.refrigerant || at === undefined) return { doubts: {} }
+  const gauge = gaugeAt(state, at)
+  const clamp = clampAt(state, at)
+  if (gauge.label === '' && clamp.label === '') return { doubts: {} }
+  const table = tableOf(state.refrigerant)
+  const gaugeK = (pa: number | undefined, point: 'dew' | 'bubble') => {
+    if (pa === undefined) return undefined
+    try {
+      return saturationTempK(table, pa + gauge.value, point) - saturationTempK(table, pa, point)
+    } catch (error) {
+      // Within its error of the table's end: nothing can be said of it, and the readings say so themselves.
+      if (!(error instanceof OutOfRangeError)) throw error
+      return undefined
+    }
+  }
+  const [lowK, highK] = [gaugeK(lowPa, 'dew'), gaugeK(highPa, 'bubble')]
+  const doubt = (byGaugeK: number | undefined) =>
+    byGaugeK === undefined ? undefined : (2 * Math.hypot(byGaugeK, clamp.value)) / Math.sqrt(3)
+  const widest = Math.max(lowK ?? 0, highK ?? 0)
+  return {
+    doubts: { superheatK: doubt(lowK), subcoolingK: doubt(highK) },
+    limitedBy:
+      widest > clamp.value ? { what: 'gauge', label: gauge.label } : { what: 'clamp', label: clamp.label },
+  }
 }
 
 /** The numbers that a verdict was built on: where one of them is another now, the verdict is stale. */
@@ -100,7 +153,7 @@ export function judgeNow(state: JobState, about: VerdictAbout, context: JudgingC
     case 'recovery':
       return judgeRecovery(state, context)
     case 'hold':
-      return lastHoldVerdict(state)
+      return judgeLastHold(state)
     case 'charge':
       return judgeCharged(state, context)
     case 'readings':

@@ -4,6 +4,7 @@ import { STANDARD_ATMOSPHERE_PA } from '../units'
 import { type Quantity, quantity } from '../verdict'
 import type { PressureNote } from './chapters/readings'
 import { TOGETHER_MS } from './check-readings'
+import { clampAt, gaugeAt } from './instruments'
 import type { JobState } from './state'
 
 /** What a practitioner would notice in what is noted already. */
@@ -26,9 +27,6 @@ export interface Notice {
   numbers: Quantity[]
 }
 
-/** Limits of error of an ordinary gauge and clamp. */
-const GAUGE_PA = 20_000
-const CLAMP_K = 1
 /** What stands still, or comes back, earlier than this says nothing yet: liquid under oil takes minutes to boil off. */
 const LEAST_WAIT_MS = 5 * 60_000
 
@@ -62,13 +60,14 @@ function afterThePull(state: JobState, refrigerant: string, chargeKg: number | n
   const level =
     endLevel(refrigerant, chargeKg ?? 0, 'appliance').levelPa - STANDARD_ATMOSPHERE_PA + atmospherePa
   const found: Notice[] = []
-  if (newest.value > level + GAUGE_PA / 2)
+  const gaugePa = gaugeAt(state, newest.at).value
+  if (newest.value > level + gaugePa / 2)
     found.push({
       code: 'low-above-level',
       numbers: [quantity('level', newest.value, 'Pa'), quantity('limit', level, 'Pa')],
     })
   const first = lows.reduce((lowest, each) => (each.value < lowest.value ? each : lowest))
-  if (newest.value > first.value + GAUGE_PA / 4 && newest.at > first.at)
+  if (newest.value > first.value + gaugePa / 4 && newest.at > first.at)
     found.push({
       code: newest.at - first.at < LEAST_WAIT_MS ? 'rebounds-early' : 'rebounds',
       numbers: [
@@ -85,7 +84,7 @@ function throughTheLeak(state: JobState): Notice[] {
   const repaired = search && state.steps.some(({ step, at }) => step === 'repair-done' && at >= search.at)
   const low = state.pressureNotes.findLast((each) => each.point === 'low')
   if (!search?.found || repaired || !low || state.episodes.at(-1)!.emptiedAt !== undefined) return []
-  const below = (low.atmospherePa ?? STANDARD_ATMOSPHERE_PA) - GAUGE_PA / 4
+  const below = (low.atmospherePa ?? STANDARD_ATMOSPHERE_PA) - gaugeAt(state, low.at).value / 4
   return low.value < below
     ? [{ code: 'air-through-leak', numbers: [quantity('level', low.value, 'Pa')] }]
     : []
@@ -96,7 +95,12 @@ function inTheCylinder(state: JobState, refrigerant: string): Notice[] {
   const temperature = state.temperatureNotes.findLast((each) => each.point === 'cylinder')
   if (!pressure || !temperature || Math.abs(pressure.at - temperature.at) > TOGETHER_MS) return []
   const [fit] = identify(
-    { pressurePa: pressure.value, tempK: temperature.value, gaugePa: GAUGE_PA, clampK: CLAMP_K },
+    {
+      pressurePa: pressure.value,
+      tempK: temperature.value,
+      gaugePa: gaugeAt(state, pressure.at).value,
+      clampK: clampAt(state, temperature.at).value,
+    },
     [refrigerant],
   )
   if (!fit || fit.fit === 'fits') return []

@@ -2,11 +2,12 @@
 import { describe, expect, it } from 'vitest'
 import { bookings, type Entry, foldTape, KINDS, upcast, versionOf } from '.'
 import firstVersion from './old-tapes/v1.json' with { type: 'json' }
+import kit from './old-tapes/kit.json' with { type: 'json' }
 import watches from './old-tapes/watches.json' with { type: 'json' }
 
 describe('the old tapes', () => {
   it('have every kind of entry between them', () => {
-    const kinds = [...firstVersion, ...watches].map((entry) => entry.kind)
+    const kinds = [...firstVersion, ...watches, ...kit].map((entry) => entry.kind)
     expect([...new Set(kinds)].sort()).toEqual(Object.keys(KINDS).sort())
   })
 })
@@ -19,6 +20,28 @@ describe('a tape with the first watches', () => {
       plate: { massMg: 1_530_874, text: '3.6 lb' },
       flags: [],
     })
+  })
+})
+
+describe('a tape with the first kit', () => {
+  it('folds and books as it did', () => {
+    const state = foldTape(kit as unknown as Entry[])
+    expect(state).toMatchObject({
+      kit: [{ label: 'Machine 1', since: 1790000000000, until: 1790000040000 }],
+      transfers: [
+        {
+          segments: [
+            { scale: 'Scale 2', scaleId: null, accuracyMg: null },
+            { scale: 'Scale 3', scaleId: '00000000-0000-4000-8000-0000000000b2', accuracyMg: 10_000 },
+          ],
+          amountMg: 1_000_000,
+        },
+      ],
+      rigKept: [{ massMg: 120_000 }],
+    })
+    expect(bookings(state).map((b) => [b.key.split(':')[0], b.from.kind, b.to.id, b.massMg])).toEqual([
+      ['kept', 'outside', '00000000-0000-4000-8000-0000000000b1', 120_000],
+    ])
   })
 })
 

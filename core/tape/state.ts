@@ -1,6 +1,7 @@
 import type { ChargeSlice } from './chapters/charge'
 import type { EvacuationSlice } from './chapters/evacuation'
 import type { JobSlice } from './chapters/job'
+import type { KitSlice } from './chapters/kit'
 import type { LeakTestSlice } from './chapters/leak-test'
 import type { OilSlice } from './chapters/oil'
 import type { ReadingsSlice } from './chapters/readings'
@@ -63,8 +64,8 @@ interface TapeSlice {
   raised: FlagCode[]
   flags: FlagCode[]
   clocks: Record<string, DeviceClock>
-  /** All cylinders and systems that its entries ever named, struck ones too. */
-  named: { cylinders: string[]; systems: string[] }
+  /** All cylinders, systems and kit that its entries ever named, struck ones too. */
+  named: { cylinders: string[]; systems: string[]; kit: string[] }
 }
 
 /** Everything that follows from a tape. Flat: chapters write their slice, and read the whole. */
@@ -80,6 +81,7 @@ export interface JobState
     ChargeSlice,
     ReadingsSlice,
     WatchSlice,
+    KitSlice,
     VerdictSlice {}
 
 export function raise(state: JobState, code: FlagCode): void {

@@ -36,6 +36,10 @@ export interface Segment {
   mode: WeighMode
   /** What the scale counts in; null: not known. */
   divisionMg: number | null
+  /** The piece of kit; null: not named. */
+  scaleId: string | null
+  /** How far it may be off over its range; null: not known. */
+  accuracyMg: number | null
   /** Written with its sign. Old entries took a minus on a zeroed scale, or none. */
   signed: boolean
   /** The valve was shut while it changed over. */
@@ -143,7 +147,11 @@ export function measure(transfer: Transfer): void {
           anchor?.divisionMg ?? null,
           Math.abs(anchor?.highestMg ?? segment.highestMg),
         )
-        variance = twoScalesSigmaMg(before, division) ** 2
+        variance =
+          twoScalesSigmaMg(
+            { divisionMg: before, accuracyMg: anchor?.accuracyMg ?? null },
+            { divisionMg: division, accuracyMg: segment.accuracyMg },
+          ) ** 2
       }
       known = true
       anchor = segment

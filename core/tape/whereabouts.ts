@@ -15,7 +15,7 @@ export function whereabouts(state: JobState, reference: Reference): Whereabouts[
   if (now.kind === 'from-books' || now.kind === 'from-plate')
     parts.push({ place: 'should-be-in-system', massMg: now.massMg })
   const into = new Map<string, number>()
-  let rigMg = 0
+  let rigMg = state.rigKept.reduce((sum, each) => sum + each.massMg, 0)
   for (const transfer of state.transfers) {
     const sign = transfer.use === 'recover' ? 1 : -1
     into.set(transfer.cylinderId, (into.get(transfer.cylinderId) ?? 0) + sign * transfer.amountMg)
@@ -31,5 +31,5 @@ function missingMg(state: JobState, reference: Reference): number {
   const episode = recoveredEpisode(state)
   const how = episode?.emptiedAt === undefined ? undefined : episode.end?.how
   if (!episode || (how !== 'emptied' && how !== 'lost')) return 0
-  return (expectedMass(state, reference)?.massMg ?? 0) - episode.recoveredMg
+  return (expectedMass(state, reference)?.massMg ?? 0) - episode.recoveredMg - episode.keptMg
 }

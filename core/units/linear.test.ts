@@ -42,4 +42,12 @@ describe('parseLinear', () => {
       ),
     )
   })
+  it('shows no more digits than a gauge or a clamp has', () => {
+    // 7410 Pa: a gauge good to 0.1 bar does not say 0.0741.
+    expect(formatLinear('pressure-difference', 7_410, 'bar')).toBe('0.07 bar')
+    expect(formatLinear('pressure-difference', 123_456, 'bar')).toBe('1.23 bar')
+    expect(formatLinear('pressure-difference', 7_410, 'psi')).toBe('1.1 psi')
+    expect(formatLinear('pressure-difference', 300, 'bar')).toBe('0.003 bar')
+    expect(formatLinear('difference', 0.577, 'K')).toBe('0.6 K')
+  })
 })

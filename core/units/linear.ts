@@ -123,11 +123,21 @@ export function parseLinear(kind: LinearKind, text: string, bare: string): numbe
   return readEach(text, found[2]!, (value) => value * (found[1] ? -1 : 1) * factor, found[3] || bare)
 }
 
-/** A quantity to read, in one of its units, with as many digits as make sense. */
-export function formatLinear(kind: LinearKind, value: number, unit: string, digits = 3): string {
+/** Decimals that gauges and clamps have, by unit: more say nothing. What is smaller than their last one keeps one digit. */
+const INSTRUMENT_DECIMALS: Partial<Record<LinearKind, Record<string, number>>> = {
+  'pressure-difference': { bar: 2, psi: 1, kpa: 0, mbar: 0, pa: 0 },
+  difference: { k: 1, '°f': 1, f: 1, c: 1, '°c': 1 },
+}
+
+/**
+ * A quantity to read, in one of its units, with as many digits as make sense, and no more than its instrument
+ * has; or with so many significant ones, to be read back. */
+export function formatLinear(kind: LinearKind, value: number, unit: string, digits?: number): string {
   const scaled = value / (SPECS[kind].units[unit.toLowerCase()] ?? 1)
   const size = Math.abs(scaled)
-  const decimals = size === 0 ? 0 : Math.max(0, Math.min(6, digits - 1 - Math.floor(Math.log10(size))))
+  const place = (significant: number) => Math.max(0, significant - 1 - Math.floor(Math.log10(size)))
+  const most = digits === undefined ? (INSTRUMENT_DECIMALS[kind]?.[unit.toLowerCase()] ?? 6) : 6
+  const decimals = size === 0 ? 0 : Math.min(6, Math.max(place(1), Math.min(most, place(digits ?? 3))))
   return `${trimmed(scaled, decimals).replace('-', '−')} ${unit.replace(/m3|ft3/, (u) => u.replace('3', '³')).replace(/m2|ft2/, (u) => u.replace('2', '²'))}`.trim()
 }
 

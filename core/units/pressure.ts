@@ -106,8 +106,8 @@ export function formatPressure(
 /** An absolute pressure to read, as a working shows it. */
 export function formatAbsolutePressure(pressurePa: number, style: PressureStyle): string {
   return style === 'bar'
-    ? `${(pressurePa / PA_PER_BAR).toFixed(3)} bar abs`
-    : `${(pressurePa / PA_PER_PSI).toFixed(2)} psia`
+    ? `${(pressurePa / PA_PER_BAR).toFixed(pressurePa < PA_PER_BAR ? 3 : 2)} bar abs`
+    : `${(pressurePa / PA_PER_PSI).toFixed(pressurePa < PA_PER_BAR ? 2 : 1)} psia`
 }
 
 const VACUUM = new RegExp(`^(-?)(${NUMERAL}) ?(microns?|mtorr|torr|mbar|hpa|pa|in ?hg(?: ?vac(?:uum)?)?)?$`)

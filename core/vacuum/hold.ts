@@ -23,30 +23,46 @@ export const HOLD_RULE: HoldRule = {
 
 export type HoldCode = 'hold-failed' | 'too-soon' | 'held-but-shallow' | 'tight-and-dry'
 export type HoldReason =
-  'rose-above-limit' | 'cause-undecided' | 'hold-longer' | 'target-not-reached' | 'stayed-below-limit'
+  | 'rose-above-limit'
+  | 'cause-undecided'
+  | 'hold-longer'
+  | 'target-not-reached'
+  | 'stayed-below-limit'
+  | 'limit-within-gauge'
 export type HoldVerdict = Verdict<HoldCode, HoldReason>
 
 /**
  * Did the vacuum hold? Pass or fail only. What a rise means (leak or moisture) is a question of its own, which two
  * or three readings cannot decide.
  * @param readings from valving off to the end, in order; at least one
+ * @param gaugePct what the gauge may be off, percent of the reading: where the limit lies within that, it is said
  */
-export function judgeHold(readings: readonly HoldReading[], rule: HoldRule = HOLD_RULE): HoldVerdict {
+export function judgeHold(
+  readings: readonly HoldReading[],
+  rule: HoldRule = HOLD_RULE,
+  gaugePct = 0,
+): HoldVerdict {
   const first = readings[0]
   const last = readings.at(-1)
   if (!first || !last) throw new RangeError('a hold needs at least one reading')
   const highestPa = readings.reduce((most, { pressurePa }) => Math.max(most, pressurePa), 0)
+  const gauge = gaugePct / 100
+  const pressure = (name: 'start' | 'end' | 'highest', pa: number) =>
+    quantity(name, pa, 'Pa', ...(gauge > 0 ? [(gauge * pa) / Math.sqrt(3)] : []))
+  const near = Math.abs(highestPa - rule.limitPa) <= gauge * highestPa
   const numbers = [
-    quantity('start', first.pressurePa, 'Pa'),
-    quantity('end', last.pressurePa, 'Pa'),
-    quantity('highest', highestPa, 'Pa'),
+    pressure('start', first.pressurePa),
+    pressure('end', last.pressurePa),
+    pressure('highest', highestPa),
     quantity('held-for', last.atS - first.atS, 's'),
     quantity('limit', rule.limitPa, 'Pa'),
   ]
   const verdict = (outcome: Verdict['outcome'], code: HoldCode, ...reasons: HoldReason[]): HoldVerdict => ({
     outcome,
     code,
-    reasons: reasons.map((reason) => ({ code: reason })),
+    reasons: [...reasons, ...(near && gauge > 0 ? (['limit-within-gauge'] as const) : [])].map((reason) => ({
+      code: reason,
+    })),
     numbers,
     source:
       'common practice: pump valved off, at least 10 min, must stay below 1000 micron; the maker’s figure wins',

@@ -10,8 +10,16 @@ export interface Verdict<Code extends string = string, Why extends string = stri
   numbers: Quantity[]
   /** Where rule or formula come from. */
   source: string
+  /** Which instrument, or which other number, leaves the most doubt. */
+  limitedBy?: LimitedBy
   /** Code of the caution that belongs beside it. */
   caution?: string
+}
+
+/** What limits a verdict. Without a label nobody has named the instrument: an ordinary one is reckoned with. */
+export interface LimitedBy {
+  what: 'scale' | 'expected' | 'gauge' | 'clamp' | 'vacuum-gauge'
+  label: string
 }
 
 export interface Reason<Code extends string = string> {

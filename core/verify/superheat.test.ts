@@ -58,8 +58,12 @@ describe('judgeReadings', () => {
     ])
   })
   it('holds an orifice against what the weather wants', () => {
-    expect(judgeReadings({ superheatK: 7 }, 'fixed', null, 7.2).code).toBe('readings-fit')
-    expect(judgeReadings({ superheatK: 12 }, 'fixed', null, 7.2).code).toBe('superheat-off-target')
+    expect(judgeReadings({ superheatK: 7 }, 'fixed', null, { targetSuperheatK: 7.2 }).code).toBe(
+      'readings-fit',
+    )
+    expect(judgeReadings({ superheatK: 12 }, 'fixed', null, { targetSuperheatK: 7.2 }).code).toBe(
+      'superheat-off-target',
+    )
   })
 })
 

@@ -64,14 +64,23 @@ export type Metering = 'fixed' | 'valve' | 'unknown'
 
 /** Subcooling that valves are charged to when nothing is printed, kelvin. */
 const COMMON_SUBCOOLING = { least: 4.5, most: 7 }
-/** What clamp and gauge may be off together, kelvin: two standard deviations. Counts once, at the edge of a range. */
-const CLAMP_K = 1.5
+/**
+ * What clamp and gauge may be off together while nobody names them, kelvin: two standard deviations. Counts once, at the
+ * edge of a range.
+ */
+const UNNAMED_K = 1.5
 /** Below this, kelvin, a clamp cannot tell superheat from none. */
 const NEAR_ZERO_K = 2
 /** Above these, kelvin, the evaporator is starved, whatever the device (at the compressor; healthy is 4 to 12). */
 const HIGH_SUPERHEAT_K: Record<Metering, number> = { valve: 15, fixed: 22, unknown: 22 }
 /** Further from its range than this, kelvin, subcooling speaks of air, a wrong gas or a wrong gauge. */
 const FAR_OFF_K = 8
+
+/** Two standard deviations of each, kelvin; undefined: what the trade reckons with. */
+export interface ReadingDoubts {
+  superheatK?: number | undefined
+  subcoolingK?: number | undefined
+}
 
 /**
  * Do the readings make sense, and do they fit the metering device?
@@ -82,12 +91,14 @@ export function judgeReadings(
   result: CheckResult,
   metering: Metering,
   plateSubcoolingK: number | null,
-  targetSuperheatK?: number,
+  { targetSuperheatK, doubts = {} }: { targetSuperheatK?: number; doubts?: ReadingDoubts } = {},
 ): ReadingsVerdict {
+  const superheatDoubtK = doubts.superheatK ?? UNNAMED_K
+  const subcoolingDoubtK = doubts.subcoolingK ?? UNNAMED_K
   const { superheatK, subcoolingK } = result
   const numbers: Verdict['numbers'] = []
-  if (superheatK !== undefined) numbers.push(quantity('superheat', superheatK, 'K', CLAMP_K / 2))
-  if (subcoolingK !== undefined) numbers.push(quantity('subcooling', subcoolingK, 'K', CLAMP_K / 2))
+  if (superheatK !== undefined) numbers.push(quantity('superheat', superheatK, 'K', superheatDoubtK / 2))
+  if (subcoolingK !== undefined) numbers.push(quantity('subcooling', subcoolingK, 'K', subcoolingDoubtK / 2))
   if (targetSuperheatK !== undefined) numbers.push(quantity('target-superheat', targetSuperheatK, 'K'))
   const verdict = (
     outcome: Verdict['outcome'],
@@ -104,9 +115,9 @@ export function judgeReadings(
 
   if (superheatK === undefined && subcoolingK === undefined)
     return verdict('open', 'readings-missing', 'note-pressure-and-temperature')
-  if (superheatK !== undefined && superheatK < -CLAMP_K)
+  if (superheatK !== undefined && superheatK < -superheatDoubtK)
     return verdict('caution', 'superheat-negative', 'wrong-gas-gauge-or-clamp')
-  if (subcoolingK !== undefined && subcoolingK < -CLAMP_K)
+  if (subcoolingK !== undefined && subcoolingK < -subcoolingDoubtK)
     return verdict('caution', 'subcooling-negative', 'bubbles-or-wrong-gas')
   if (superheatK !== undefined && superheatK < NEAR_ZERO_K)
     return metering === 'fixed'
@@ -123,12 +134,14 @@ export function judgeReadings(
   if (metering === 'unknown') return verdict('open', 'metering-unknown', 'say-which-metering')
   if (metering === 'valve') {
     if (subcoolingK === undefined) return verdict('good', 'readings-plausible', 'weight-decides')
-    if (subcoolingK < least - CLAMP_K) return verdict('caution', 'subcooling-low', 'charge-may-be-short')
-    if (subcoolingK > most + CLAMP_K) return verdict('caution', 'subcooling-high', 'charge-may-be-over')
+    if (subcoolingK < least - subcoolingDoubtK)
+      return verdict('caution', 'subcooling-low', 'charge-may-be-short')
+    if (subcoolingK > most + subcoolingDoubtK)
+      return verdict('caution', 'subcooling-high', 'charge-may-be-over')
     return verdict('good', 'readings-fit', 'subcooling-fits-valve')
   }
   if (superheatK !== undefined && targetSuperheatK !== undefined)
-    return Math.abs(superheatK - targetSuperheatK) > CLAMP_K
+    return Math.abs(superheatK - targetSuperheatK) > superheatDoubtK
       ? verdict('caution', 'superheat-off-target', 'orifice-wants-otherwise')
       : verdict('good', 'readings-fit', 'superheat-fits-orifice')
   return verdict('good', 'readings-plausible', 'weight-decides')

@@ -1,8 +1,17 @@
-import { decidesOn, type Entry, refsOf, refusalsOf, type RefusalCode } from '#core/tape'
+import {
+  decidesOn,
+  type Entry,
+  type JobState,
+  kitInUse,
+  refsOf,
+  refusalsOf,
+  type RefusalCode,
+} from '#core/tape'
 import type { Reason } from '#core/verdict'
 import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import { cylinderOf } from '../cylinders'
+import { asPiece, kitOf } from '../kit/kit'
 import { lock } from '../locks'
 import { readShop } from '../shop'
 import { systemOf } from '../systems'
@@ -90,7 +99,7 @@ function onServerTime(entry: Entry, { offsetMs, now }: AppendRequest): Entry {
   return { ...entry, offsetMs: Math.max(entry.backdated ? 0 : offsetMs, entry.at - now.getTime()) }
 }
 
-/** @param there the cylinders and systems that this shop has, of those that the tape names */
+/** @param there the cylinders, systems and kit that this shop has, of those that the tape names */
 async function admit(
   tx: ShopTx,
   request: AppendRequest,
@@ -101,8 +110,8 @@ async function admit(
   const accepted: Entry[] = []
   const refused: RefusedEntry[] = []
   for (const entry of fresh) {
-    const { cylinders, systems } = refsOf(entry)
-    const missing = [...cylinders, ...systems].some((id) => !there.has(id))
+    const { cylinders, systems, kit } = refsOf(entry)
+    const missing = [...cylinders, ...systems, ...kit].some((id) => !there.has(id))
     const reasons: Reason<RefusalCode>[] = missing
       ? [{ code: 'not-there' }]
       : await refusals(tx, request, tape, entry, accepted)
@@ -119,17 +128,21 @@ async function refusals(
   entry: Entry,
   accepted: Entry[],
 ): Promise<Reason<RefusalCode>[]> {
-  const cylinderId = decidesOn(entry, request.sentAt)
-  if (!cylinderId) return []
+  const about = decidesOn(entry, request.sentAt)
+  if (!about) return []
   const state = await foldOpen(tx, request.jobId, tape, accepted)
-  const [cylinder, shop, system, busyElsewhere] = await Promise.all([
-    cylinderOf(tx, cylinderId, request.jobId),
+  const { cylinderId } = about
+  const kitIds = about.kitId ? [about.kitId] : kitInUse(state).map((each) => each.kitId)
+  const [cylinder, shop, system, busyElsewhere, kit] = await Promise.all([
+    cylinderId ? cylinderOf(tx, cylinderId, request.jobId) : undefined,
     readShop(tx),
     state.systemId ? systemOf(tx, state.systemId) : undefined,
-    runsElsewhere(tx, cylinderId, request.jobId),
+    cylinderId ? runsElsewhere(tx, cylinderId, request.jobId) : false,
+    kitOf(tx, kitIds),
   ])
   return refusalsOf(entry, state, {
-    cylinder: cylinder!,
+    cylinder,
+    kit: kit.map(asPiece),
     today: request.today,
     marginPct: shop.fillMarginPct,
     customerId: system?.customerId ?? null,
@@ -139,12 +152,13 @@ async function refusals(
 
 /** All that a tape ever named: whatever it books or has booked is among them. */
 function namedIn(
-  known: { cylinders: string[]; systems: string[] },
+  known: JobState['named'],
   fresh: Entry[],
-): { systemIds: string[]; cylinderIds: string[] } {
+): { systemIds: string[]; cylinderIds: string[]; kitIds: string[] } {
   const refs = [known, ...fresh.map(refsOf)]
   return {
     systemIds: refs.flatMap((each) => each.systems),
     cylinderIds: refs.flatMap((each) => each.cylinders),
+    kitIds: refs.flatMap((each) => each.kit),
   }
 }

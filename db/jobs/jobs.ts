@@ -81,10 +81,46 @@ export async function jobsFinished(tx: ShopTx, limit: number): Promise<JobSummar
     ${SELECT(tx)} where m.status = 'closed' order by m.last_at desc limit ${limit}`
 }
 
-/** All jobs, the latest first. @param before `lastAt` of the last one of the page before */
-export async function jobs(tx: ShopTx, limit: number, before?: Date): Promise<JobSummary[]> {
-  return tx<JobSummary[]>`
-    ${SELECT(tx)} ${before ? tx`where m.last_at < ${before}` : tx``} order by m.last_at desc limit ${limit}`
+export interface JobFilter {
+  status?: string
+  /** Part of a title, a system or a customer, or a number. */
+  search?: string
+}
+export type JobSort = 'lastAt' | 'number'
+
+const JOB_ORDER = {
+  lastAt: (tx: ShopTx) => tx`m.last_at`,
+  number: (tx: ShopTx) => tx`j.number`,
+} satisfies Record<JobSort, (tx: ShopTx) => unknown>
+
+const matching = (tx: ShopTx, { status, search }: JobFilter) => {
+  const like = `%${(search ?? '').replace(/[\\%_]/g, '\\$&')}%`
+  return tx`
+    where true ${status ? tx`and m.status = ${status}` : tx``}
+    ${
+      search
+        ? tx`and (m.title ilike ${like} or y.name ilike ${like} or c.name ilike ${like} or j.number::text = ${search})`
+        : tx``
+    }`
+}
+
+/** One page of all jobs, and how many there are. */
+export async function jobPage(
+  tx: ShopTx,
+  filter: JobFilter,
+  page: { number: number; size: number; sort: JobSort; down: boolean },
+): Promise<{ jobs: JobSummary[]; count: number }> {
+  const [jobs, [total]] = await Promise.all([
+    tx<JobSummary[]>`
+      ${SELECT(tx)} ${matching(tx, filter)}
+      order by ${JOB_ORDER[page.sort](tx)} ${page.down ? tx`desc` : tx`asc`}
+      limit ${page.size} offset ${(page.number - 1) * page.size}`,
+    filter.search
+      ? tx<{ count: number }[]>`select count(*) from (${SELECT(tx)} ${matching(tx, filter)}) found`
+      : tx<{ count: number }[]>`
+          select count(*) from job_summary m ${filter.status ? tx`where m.status = ${filter.status}` : tx``}`,
+  ])
+  return { jobs, count: total!.count }
 }
 
 /** Jobs by their number, or by a part of their title or system, the latest first. */

@@ -19,7 +19,7 @@ export async function rebuildSummaries(shopId: string, { all = true } = {}): Pro
       shopId,
       (tx) => tx<{ jobId: string; number: number }[]>`
         select j.job_id, j.number from job j left join job_summary m on m.shop_id = j.shop_id and m.job_id = j.job_id
-        where j.number > ${after} and (${all} or m.fold_version <> ${FOLD_VERSION})
+        where j.number > ${after} and (${all} or m.fold_version is distinct from ${FOLD_VERSION})
         order by j.number limit ${AT_ONCE}`,
     )
     if (jobs.length === 0) return count
@@ -37,7 +37,8 @@ async function rebuild(tx: ShopTx, jobId: string) {
   const lastSeq = tape.entries.at(-1)?.seq
   if (lastSeq === undefined) return
   const state = await foldOpen(tx, jobId, tape)
-  await lock(tx, { systemIds: state.named.systems, cylinderIds: state.named.cylinders })
+  const { systems: systemIds, cylinders: cylinderIds, kit: kitIds } = state.named
+  await lock(tx, { systemIds, cylinderIds, kitIds })
   const [job] = await tx<{ openedBy: string }[]>`select opened_by from job where job_id = ${jobId}`
   await settle(tx, { jobId, lastSeq, userId: job!.openedBy, now: new Date() }, state, { mark: false })
   await keepCheckpoint(tx, jobId, tape)

@@ -12,6 +12,7 @@ import {
 import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import type { CylinderRow } from '../cylinders'
+import { keepUses } from '../kit/uses'
 import { book, bookedFor, booksBeside } from '../ledger/movements'
 import { summarise } from './summary'
 import { stateOf } from './tape'
@@ -34,6 +35,7 @@ export async function settle(
     await markWeighedOff(tx, jobId, state)
     await keepPlate(tx, jobId, state)
   }
+  await keepUses(tx, jobId, state)
   await summarise(tx, jobId, state, lastSeq)
   await reserve(tx, jobId, state)
   if (changedFrom !== undefined)

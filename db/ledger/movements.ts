@@ -10,9 +10,11 @@ interface MovementColumns {
   fromPlace: PlaceKind
   fromCylinder: string | null
   fromSystem: string | null
+  fromKit: string | null
   toPlace: PlaceKind
   toCylinder: string | null
   toSystem: string | null
+  toKit: string | null
   refrigerant: string | null
   massMg: number
   knownBy: KnownBy
@@ -35,9 +37,11 @@ export async function book(
     from_place: m.from.kind,
     from_cylinder: idAt(m.from, 'cylinder'),
     from_system: idAt(m.from, 'system'),
+    from_kit: idAt(m.from, 'rig'),
     to_place: m.to.kind,
     to_cylinder: idAt(m.to, 'cylinder'),
     to_system: idAt(m.to, 'system'),
+    to_kit: idAt(m.to, 'rig'),
     refrigerant: m.refrigerant,
     mass_mg: m.massMg,
     known_by: m.knownBy,
@@ -45,25 +49,28 @@ export async function book(
   }))
   await tx`
     insert into movement (shop_id, movement_id, booked_at, user_id, job_id, voucher_id, at, booking, from_place,
-      from_cylinder, from_system, to_place, to_cylinder, to_system, refrigerant, mass_mg, known_by, uncertainty_mg)
+      from_cylinder, from_system, from_kit, to_place, to_cylinder, to_system, to_kit, refrigerant, mass_mg, known_by,
+      uncertainty_mg)
     select current_shop(), gen_random_uuid(), ${bookedAt}, ${userId}, ${'jobId' in behind ? behind.jobId : null}::uuid,
       ${'voucherId' in behind ? behind.voucherId : null}::uuid, r.*
     from jsonb_to_recordset(${tx.json(rows as never)}) as r(at timestamptz, booking text, from_place text,
-      from_cylinder uuid, from_system uuid, to_place text, to_cylinder uuid, to_system uuid, refrigerant text,
+      from_cylinder uuid, from_system uuid, from_kit uuid, to_place text, to_cylinder uuid, to_system uuid, to_kit uuid,
+      refrigerant text,
       mass_mg bigint, known_by text, uncertainty_mg bigint)`
 }
 
 /** What is booked for a job. */
 export async function bookedFor(tx: ShopTx, jobId: string): Promise<Booking[]> {
   const rows = await tx<MovementColumns[]>`
-    select booking, at, from_place, from_cylinder, from_system, to_place, to_cylinder, to_system, refrigerant, mass_mg,
+    select booking, at, from_place, from_cylinder, from_system, from_kit, to_place, to_cylinder, to_system, to_kit,
+      refrigerant, mass_mg,
       known_by, uncertainty_mg
     from movement where job_id = ${jobId} order by nr`
   return rows.map((row) => ({
     key: row.booking,
     at: row.at.getTime(),
-    from: place(row.fromPlace, row.fromCylinder ?? row.fromSystem),
-    to: place(row.toPlace, row.toCylinder ?? row.toSystem),
+    from: place(row.fromPlace, row.fromCylinder ?? row.fromSystem ?? row.fromKit),
+    to: place(row.toPlace, row.toCylinder ?? row.toSystem ?? row.toKit),
     refrigerant: row.refrigerant,
     massMg: row.massMg,
     knownBy: row.knownBy,
@@ -151,6 +158,7 @@ export interface MovementRow extends MovementColumns {
 export interface LedgerFilter {
   cylinderId?: string
   systemId?: string
+  kitId?: string
   refrigerant?: string
   /** First day, included. */
   from?: Date
@@ -160,9 +168,13 @@ export interface LedgerFilter {
   part?: SheetPart
 }
 
-const matching = (tx: ShopTx, { cylinderId, systemId, refrigerant, from, to, part }: LedgerFilter) => tx`
+const matching = (
+  tx: ShopTx,
+  { cylinderId, systemId, kitId, refrigerant, from, to, part }: LedgerFilter,
+) => tx`
       ${cylinderId ? tx`and (m.from_cylinder = ${cylinderId} or m.to_cylinder = ${cylinderId})` : tx``}
       ${systemId ? tx`and (m.from_system = ${systemId} or m.to_system = ${systemId})` : tx``}
+      ${kitId ? tx`and (m.from_kit = ${kitId} or m.to_kit = ${kitId})` : tx``}
       ${refrigerant ? tx`and m.refrigerant = ${refrigerant}` : tx``}
       ${from ? tx`and m.at >= ${from}` : tx``} ${to ? tx`and m.at < ${to}` : tx``}
       ${part ? tx`and ${ofPart(tx, part)}` : tx``}`
@@ -189,9 +201,9 @@ export async function movements(
 ): Promise<MovementRow[]> {
   return tx<MovementRow[]>`
     select m.movement_id, m.nr, m.at, m.booked_at, m.booking, m.job_id, j.number as job_number, v.kind as voucher_kind,
-      v.body->>'text' as voucher_text, m.from_place, m.from_cylinder, m.from_system, m.to_place, m.to_cylinder,
-      m.to_system, m.refrigerant, m.mass_mg, m.known_by, m.uncertainty_mg, p.display_name as by,
-      coalesce(fc.label, fs.name) as from_label, coalesce(tc.label, ts.name) as to_label
+      v.body->>'text' as voucher_text, m.from_place, m.from_cylinder, m.from_system, m.from_kit, m.to_place,
+      m.to_cylinder, m.to_system, m.to_kit, m.refrigerant, m.mass_mg, m.known_by, m.uncertainty_mg, p.display_name as by,
+      coalesce(fc.label, fs.name, fk.label) as from_label, coalesce(tc.label, ts.name, tk.label) as to_label
     from movement m
       left join job j on j.shop_id = m.shop_id and j.job_id = m.job_id
       left join voucher v on v.shop_id = m.shop_id and v.voucher_id = m.voucher_id
@@ -199,6 +211,8 @@ export async function movements(
       left join cylinder tc on tc.shop_id = m.shop_id and tc.cylinder_id = m.to_cylinder
       left join system fs on fs.shop_id = m.shop_id and fs.system_id = m.from_system
       left join system ts on ts.shop_id = m.shop_id and ts.system_id = m.to_system
+      left join kit fk on fk.shop_id = m.shop_id and fk.kit_id = m.from_kit
+      left join kit tk on tk.shop_id = m.shop_id and tk.kit_id = m.to_kit
       join person p on p.shop_id = m.shop_id and p.user_id = m.user_id
     where true ${matching(tx, filter)}
       ${before ? tx`and (m.at, m.nr) < (${before.at}, ${before.nr})` : tx``}

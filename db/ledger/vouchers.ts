@@ -8,7 +8,7 @@ import { lock } from '../locks'
 import { book } from './movements'
 
 export type VoucherKind =
-  'opening' | 'purchase' | 'shipment' | 'reweigh' | 'retire' | 'recondition' | 'judge' | 'explain'
+  'opening' | 'purchase' | 'shipment' | 'reweigh' | 'retire' | 'recondition' | 'judge' | 'explain' | 'purge'
 
 export interface VoucherRequest {
   /** Made in the browser: sending it twice books once. */

@@ -1,17 +1,22 @@
+import { CalendarClock } from 'lucide-react'
 import { Link } from 'react-router'
 import { inShop, type JobSummary, jobsFinished, jobsInHand, needingAttention, stock } from '#db'
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
+import { dueItems } from '~/kit/due.server'
 import { useRefresh } from '~/live/changes'
 import { keepLastGood } from '~/live/last-good'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
-import { day, dayAndTime } from '~/ui/time'
+import { day, dayAndTime, plainDay } from '~/ui/time'
 import { NEXT_WORDS, STAGE_WORDS } from '~/wording/en'
 import type { Route } from './+types/bench'
 
 const DUE_SHOWN = 15
+const DUE_DAYS = 30
+/** Said by the list of what is due. */
+const DUE_TAGS = ['test run out', 'test due']
 const IN_HAND_SHOWN = 25
 
 export function meta() {
@@ -22,20 +27,29 @@ export async function loader({ context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => {
-    const [jobs, lately, cylinders, held] = await Promise.all([
+    const [jobs, lately, cylinders, held, due] = await Promise.all([
       jobsInHand(tx, IN_HAND_SHOWN),
       jobsFinished(tx, 5),
       needingAttention(tx, today),
       stock(tx),
+      dueItems(tx, today, DUE_DAYS, DUE_SHOWN + 1),
     ])
     return {
       jobs,
       lately,
-      due: cylinders
+      due: due.slice(0, DUE_SHOWN),
+      moreDue: due.length > DUE_SHOWN,
+      amiss: cylinders
         .map((c) => seen(c, shop.fillMarginPct, today))
-        .filter((c) => c.tags.some(([, tone]) => tone !== 'copper'))
-        .slice(0, DUE_SHOWN)
-        .map(({ cylinderId, label, refrigerant, tags }) => ({ cylinderId, label, refrigerant, tags })),
+        .map(({ cylinderId, label, refrigerant, tags }) => ({
+          cylinderId,
+          label,
+          refrigerant,
+          // Tests stand among what is due.
+          tags: tags.filter(([, tone]) => tone !== 'copper'),
+        }))
+        .filter((c) => c.tags.some(([text]) => !DUE_TAGS.includes(text)))
+        .slice(0, DUE_SHOWN),
       stock: held,
       timeZone: shop.timeZone,
       mayWrite: person.role !== 'trainee',
@@ -47,7 +61,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** Home: the jobs in hand and what each waits for, the cylinders to look at, and what the rack holds. */
 export default function Bench({
-  loaderData: { jobs, lately, due, stock, timeZone, mayWrite },
+  loaderData: { jobs, lately, due, moreDue, amiss, stock, timeZone, mayWrite },
 }: Route.ComponentProps) {
   useRefresh(() => true)
   return (
@@ -104,10 +118,41 @@ export default function Bench({
         </section>
         <div className="stack">
           <section className="sheet" aria-labelledby="due">
-            <h2 id="due">Cylinders to look at</h2>
-            {due.length === 0 && <p className="mb-0 quiet">None is near its limit, and no test is due.</p>}
+            <h2 id="due" className="with-icon">
+              <CalendarClock size={20} aria-hidden className="icon" /> Due
+            </h2>
+            {due.length === 0 && <p className="mb-0 quiet">Nothing within {DUE_DAYS} days.</p>}
             <ul className="due-list">
-              {due.map((c) => (
+              {due.map((item) => (
+                <li key={item.id}>
+                  <details>
+                    <summary>
+                      <span className={item.overdue ? 'tag tag-amber' : 'tag'}>{plainDay(item.on)}</span>{' '}
+                      <strong>{item.label}</strong> <span>{item.what}</span>
+                    </summary>
+                    <p className="mb-1 quiet">
+                      {item.how[0]}
+                      <br />
+                      {item.how[1]} <Link to={item.to}>Open {item.label}</Link>
+                    </p>
+                  </details>
+                </li>
+              ))}
+            </ul>
+            <p className="mb-0 mt-1 row-of">
+              <Link to="/due">{moreDue ? 'More, and the year ahead' : 'The year ahead'}</Link>
+              <a href="/due.ics" download>
+                As a calendar
+              </a>
+            </p>
+          </section>
+          <section className="sheet" aria-labelledby="amiss">
+            <h2 id="amiss">Cylinders to look at</h2>
+            {amiss.length === 0 && (
+              <p className="mb-0 quiet">None is near its limit, and none is in doubt.</p>
+            )}
+            <ul className="due-list">
+              {amiss.map((c) => (
                 <li key={c.cylinderId}>
                   <Link to={`/cylinders/${c.cylinderId}`}>
                     <span>

@@ -6,16 +6,13 @@ import {
   customers,
   type CylinderData,
   cylinderOf,
-  type CylinderRow,
   inShop,
-  isCustomer,
   LabelTakenError,
   lockedCylinder,
-  movements,
-  type ShopTx,
 } from '#db'
 import { CylinderForm } from '~/cylinders/form'
 import { cylinderFields, noBetterThan, readCylinder } from '~/cylinders/form.server'
+import { cylinderProblems } from '~/cylinders/problems.server'
 import { found, idOf } from '~/form/ids.server'
 import { checkForm, refuse, version } from '~/form/read.server'
 import { staleForm } from '~/form/stale'
@@ -64,7 +61,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
           inWords(name, value, names),
         )
       if (stale) return stale
-      const errors = await problems(tx, before, read.data, cylinderId)
+      const errors = await cylinderProblems(tx, before, read.data)
       if (Object.keys(errors).length > 0) return refuse(read.typed, errors)
       // What was not touched keeps its exact value: a field shows a rounded one.
       const was = cylinderFields(before, reading)
@@ -83,23 +80,6 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     return data(refuse(read.typed, { label: error.message }), { status: 400 })
   }
   return redirect(`/cylinders/${cylinderId}`)
-}
-
-/** What the books or others' marks do not allow. */
-async function problems(tx: ShopTx, before: CylinderRow, after: CylinderData, cylinderId: string) {
-  const errors: Record<string, string> = {}
-  // Only where nothing was ever booked was it merely typed wrongly.
-  if (
-    before.refrigerant !== null &&
-    after.refrigerant !== before.refrigerant &&
-    (await movements(tx, { cylinderId }, 1)).length > 0
-  )
-    errors.refrigerant = `It has held ${before.refrigerant}: ship what is in it, evacuate it, then book it as free for another gas.`
-  if (!noBetterThan(before.condition).includes(after.condition))
-    errors.condition = `It is marked ${CONDITION_WORDS[before.condition].toLowerCase()}. To mark it better, use “Judge what it holds” on its page, with the reason.`
-  if (after.ownerCustomerId && !(await isCustomer(tx, after.ownerCustomerId)))
-    errors.ownerCustomerId = 'Choose whose gas it is from the list again.'
-  return errors
 }
 
 function inWords(name: string, value: string, customers: Map<string, string>): string {

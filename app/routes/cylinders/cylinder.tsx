@@ -83,6 +83,9 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
         <CylinderTags tags={cylinder.tags} />
         {cylinder.retired && <span className="tag">retired</span>}
         <div className="actions">
+          <Link className="btn btn-outline-secondary" to={`/labels?what=cylinders&id=${cylinder.cylinderId}`}>
+            Label
+          </Link>
           {mayWrite && !cylinder.retired && (
             <Link className="btn btn-outline-secondary" to="change">
               Change its data

@@ -1,17 +1,24 @@
+import { LayoutGrid, List } from 'lucide-react'
 import { Form, Link } from 'react-router'
-import { inShop, rack, stock } from '#db'
+import { inShop, rack, type RackSort, stock } from '#db'
 import { CylinderPicture } from '~/cylinders/picture'
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
 import { useRefresh } from '~/live/changes'
 import { keepLastGood } from '~/live/last-good'
+import { plainDateDue } from '~/cylinders/due.server'
+import { listWish } from '~/form/list.server'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
-import { Value } from '~/ui/reader'
+import { type Column, DataTable } from '~/ui/data-table'
+import { useShow, Value } from '~/ui/reader'
+import { plainDay } from '~/ui/time'
+import { CYLINDER_KIND_WORDS } from '~/wording/en'
 import { asked } from '~/form/search.server'
 import type { Route } from './+types/rack'
 
 const PAGE_SIZE = 60
+const SORTS = ['refrigerant', 'label', 'balance', 'keepsAt', 'testDue'] as const satisfies RackSort[]
 
 export function meta() {
   return [{ title: 'Cylinders · Keg' }]
@@ -20,7 +27,9 @@ export function meta() {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
   const search = new URL(request.url).searchParams
-  const page = Math.trunc(Math.max(1, Math.min(1000, Number(search.get('page')) || 1)))
+  const wish = listWish(search, SORTS)
+  const page = wish.number
+  const asList = search.get('as') === 'list'
   const filter = {
     refrigerant: asked(search, 'refrigerant', 20),
     label: asked(search, 'label', 80),
@@ -28,7 +37,10 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   }
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => {
-    const [{ cylinders, count }, held] = await Promise.all([rack(tx, filter, page, PAGE_SIZE), stock(tx)])
+    const [{ cylinders, count }, held] = await Promise.all([
+      rack(tx, filter, page, PAGE_SIZE, asList ? wish : undefined),
+      stock(tx),
+    ])
     return {
       cylinders: cylinders.map((each) => {
         const { cylinderId, label, kind, refrigerant, waterCapacityMg, balanceMg, ...rest } = seen(
@@ -36,11 +48,18 @@ export async function loader({ request, context }: Route.LoaderArgs) {
           shop.fillMarginPct,
           today,
         )
-        const { level, limit, share, tags } = rest
-        return { cylinderId, label, kind, refrigerant, waterCapacityMg, balanceMg, level, limit, share, tags }
+        const { level, limit, share, tags, keepsAt, owner, tareMg } = rest
+        const known = { cylinderId, label, kind, refrigerant, waterCapacityMg, balanceMg }
+        const drawn = { ...known, share, tags, level, limit }
+        // The rack is drawn often: it carries no more than it shows.
+        return asList
+          ? { ...drawn, list: { keepsAt, owner, tareMg, dueOn: plainDateDue(each, today) } }
+          : { ...drawn, list: null }
       }),
       count,
       page,
+      asList,
+      wish,
       pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),
       filter,
       refrigerants: held.flatMap((s) => s.refrigerant ?? []),
@@ -53,7 +72,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** The rack, drawn: each cylinder to scale with its level, its limit and what is amiss with it. */
 export default function Rack({ loaderData }: Route.ComponentProps) {
-  const { cylinders, count, page, pages, filter, refrigerants, mayWrite } = loaderData
+  const { cylinders, count, page, pages, filter, refrigerants, mayWrite, asList } = loaderData
   useRefresh(() => true)
   const to = (next: number) => {
     const search = new URLSearchParams({ page: String(next) })
@@ -61,6 +80,11 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
     if (filter.label) search.set('label', filter.label)
     if (filter.retired) search.set('retired', 'on')
     return `?${search}`
+  }
+  const kept = {
+    ...(filter.refrigerant && { refrigerant: filter.refrigerant }),
+    ...(filter.label && { label: filter.label }),
+    ...(filter.retired && { retired: 'on' }),
   }
   return (
     <>
@@ -70,6 +94,16 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
           {count} {filter.retired ? 'retired' : 'in use'}
         </span>
         <div className="actions">
+          <Link
+            className="btn btn-outline-secondary with-icon"
+            to={`?${new URLSearchParams({ ...kept, ...(asList ? {} : { as: 'list' }) })}`}
+          >
+            {asList ? <LayoutGrid size={18} aria-hidden /> : <List size={18} aria-hidden />}
+            {asList ? 'As the rack' : 'As a list'}
+          </Link>
+          <Link className="btn btn-outline-secondary" to="/labels?what=cylinders">
+            Labels
+          </Link>
           {mayWrite && (
             <Link className="btn btn-primary" to="/cylinders/new">
               Add a cylinder
@@ -78,6 +112,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
         </div>
       </div>
       <Form method="get" className="row-of mb-3" role="search">
+        {asList && <input type="hidden" name="as" value="list" />}
         <select
           name="refrigerant"
           className="form-select"
@@ -111,7 +146,9 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
           Show
         </button>
       </Form>
-      {cylinders.length === 0 ? (
+      {asList ? (
+        <CylinderList {...loaderData} />
+      ) : cylinders.length === 0 ? (
         <div className="empty">
           <p>{filter.refrigerant || filter.label ? 'No cylinder fits this search.' : 'No cylinder yet.'}</p>
           {mayWrite && (
@@ -137,7 +174,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
           ))}
         </div>
       )}
-      {pages > 1 && (
+      {!asList && pages > 1 && (
         <nav className="row-of mt-3" aria-label="Pages of the rack">
           {page > 1 && (
             <Link className="btn btn-outline-secondary" to={to(page - 1)}>
@@ -155,5 +192,45 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
         </nav>
       )}
     </>
+  )
+}
+
+type Listed = Route.ComponentProps['loaderData']
+
+/** The same as a table: sorted as one likes, for the office. */
+function CylinderList({ cylinders, wish, pages }: Pick<Listed, 'cylinders' | 'wish' | 'pages'>) {
+  const show = useShow()
+  const columns: Column<Listed['cylinders'][number]>[] = [
+    { id: 'label', name: 'Label', cell: (c) => <Link to={`/cylinders/${c.cylinderId}`}>{c.label}</Link> },
+    { id: 'refrigerant', name: 'Gas', cell: (c) => c.refrigerant ?? 'none yet' },
+    { id: 'balance', name: 'In it', num: true, cell: (c) => show('weight', c.balanceMg) },
+    {
+      id: 'share',
+      name: 'Of its limit',
+      num: true,
+      cell: (c) => c.share !== undefined && `${Math.round(100 * c.share)} %`,
+    },
+    { id: 'kind', name: 'Kind', cell: (c) => CYLINDER_KIND_WORDS[c.kind] },
+    { id: 'keepsAt', name: 'Kept at', cell: (c) => c.list?.keepsAt },
+    { id: 'testDue', name: 'Test holds to', cell: (c) => c.list?.dueOn && plainDay(c.list.dueOn) },
+    { id: 'tags', name: 'To look at', cell: (c) => <CylinderTags tags={c.tags} /> },
+    { id: 'owner', name: 'Whose gas', cell: (c) => c.list?.owner ?? "the shop's", hidden: true },
+    {
+      id: 'tare',
+      name: 'Tare',
+      num: true,
+      cell: (c) => c.list && show('weight', c.list.tareMg),
+      hidden: true,
+    },
+  ]
+  return (
+    <DataTable
+      label="Cylinders"
+      columns={columns}
+      rows={cylinders}
+      rowId={(c) => c.cylinderId}
+      server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SORTS }}
+      empty="No cylinder fits this search."
+    />
   )
 }

@@ -1,22 +1,38 @@
-import { findCylinders, findJobs, inShop, systems } from '#db'
+import { findCylinders, findJobs, findKit, inShop, systems } from '#db'
+import { ID } from '~/form/id'
+import { KIT_KIND_WORDS } from '~/wording/en'
 import { asked } from '~/form/search.server'
 import { signedIn } from '~/session/signed-in.server'
 import { TOOLS } from '~/slide-rule/tools'
 import type { Route } from './+types/find'
 
 export interface Found {
-  group: 'Tools' | 'Cylinders' | 'Systems' | 'Jobs'
+  group: 'Page' | 'Tools' | 'Cylinders' | 'Kit' | 'Systems' | 'Jobs'
   to: string
   name: string
   beside: string
 }
 
 const OF_EACH = 6
+const PAGES: Record<string, string> = {
+  cylinders: 'Cylinder',
+  kit: 'Kit',
+  systems: 'System',
+  jobs: 'Job',
+}
+
+/** An address of ours, as a code on a label has it: that page and nothing else, whichever host it was printed for. */
+function pageIn(text: string): Found | undefined {
+  const found = /^(?:https?:\/\/[^/\s]+)?\/([a-z]+)\/([0-9a-f-]{36})\/?$/i.exec(text)
+  const [kind, id] = [found?.[1]?.toLowerCase() ?? '', found?.[2]?.toLowerCase() ?? '']
+  if (!Object.hasOwn(PAGES, kind) || !ID.test(id)) return undefined
+  return { group: 'Page', to: `/${kind}/${id}`, name: PAGES[kind]!, beside: 'as scanned' }
+}
 
 /** Tools, cylinders, systems and jobs by a few letters. */
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
-  const search = asked(new URL(request.url).searchParams, 'q', 60)
+  const search = asked(new URL(request.url).searchParams, 'q', 200)
   const words = search.toLowerCase().split(/\s+/)
   const tools = TOOLS.filter((tool) => {
     const text = `${tool.title} ${tool.question} ${tool.name}`.toLowerCase()
@@ -27,10 +43,13 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     name: tool.title,
     beside: tool.question,
   }))
+  const page = pageIn(search)
+  if (page) return Response.json({ search, found: [page] })
   if (search === '') return Response.json({ search, found: tools })
   const found = await inShop(shop.shopId, async (tx): Promise<Found[]> => {
-    const [cylinders, plants, jobs] = await Promise.all([
+    const [cylinders, kit, plants, jobs] = await Promise.all([
       findCylinders(tx, search),
+      findKit(tx, search, OF_EACH),
       systems(tx, search, OF_EACH),
       findJobs(tx, search, OF_EACH),
     ])
@@ -40,6 +59,12 @@ export async function loader({ request, context }: Route.LoaderArgs) {
         to: `/cylinders/${c.cylinderId}`,
         name: c.label,
         beside: c.refrigerant ?? 'empty',
+      })),
+      ...kit.map((k): Found => ({
+        group: 'Kit',
+        to: `/kit/${k.kitId}`,
+        name: k.label,
+        beside: KIT_KIND_WORDS[k.kind],
       })),
       ...plants.map((s): Found => ({
         group: 'Systems',

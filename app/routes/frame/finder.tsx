@@ -6,7 +6,7 @@ import type { Found } from './find'
 
 const PAUSE_MS = 150
 
-/** `/` from anywhere: to a tool, a cylinder, a system or a job by a few letters. */
+/** `/` from anywhere: to a tool, a cylinder, kit, a system or a job by a few letters, or by the address that a label's code has. */
 export function Finder({ open, close }: { open: boolean; close: () => void }) {
   return (
     <Modal show={open} onHide={close} aria-labelledby="finder-title" animation={false}>
@@ -64,7 +64,7 @@ function Search({ close }: { close: () => void }) {
     <div onKeyDown={move} className="finder">
       <form onSubmit={submit} role="search">
         <label id="finder-title" htmlFor="finder-text" className="form-label">
-          Find a tool, a cylinder, a system or a job
+          Find a tool, a cylinder, kit, a system or a job
         </label>
         <input
           id="finder-text"
@@ -74,7 +74,7 @@ function Search({ close }: { close: () => void }) {
           autoFocus
           autoComplete="off"
           spellCheck={false}
-          maxLength={60}
+          maxLength={200}
         />
       </form>
       <div aria-live="polite">

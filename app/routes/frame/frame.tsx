@@ -40,6 +40,7 @@ export function shouldRevalidate({
 const PLACES = [
   ['/', 'Bench'],
   ['/cylinders', 'Cylinders'],
+  ['/kit', 'Kit'],
   ['/systems', 'Systems'],
   ['/slide-rule', 'Slide rule'],
   ['/ledger', 'Ledger'],

@@ -13,6 +13,7 @@ import { JobHead } from './head/head'
 import { JobContext } from './job-context'
 import { type JobCylinder, type JobData, loadJob } from './load.server'
 import { MassStrip } from './head/mass-strip'
+import { WeighedInDoubt } from './kit/weighed-in-doubt'
 import { goingOn, Parked } from './head/parked'
 import { NextLine } from './head/next-line'
 import { OnSite } from './on-site'
@@ -70,6 +71,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
       <JobContext value={job}>
         <div className={inHand ? 'job-page in-hand' : 'job-page'}>
           <JobHead />
+          <WeighedInDoubt />
           {transfer && !inHand && (
             <Button
               className="face-back btn-big"

@@ -4,12 +4,17 @@ import {
   type CylinderRow,
   cylindersFor,
   cylindersOf,
+  doubtsOfJob,
   foldOpen,
   inShop,
   jobHead,
+  kitAtPlace,
+  kitOf,
+  kitPlaces,
   openTape,
   type OpenTape,
   people,
+  scalesInUse,
   type SignedIn,
   systemBefore,
   systemOf,
@@ -18,6 +23,8 @@ import {
 } from '#db'
 import { found } from '~/form/ids.server'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
+import { jobKit } from '~/kit/job-kit.server'
+import { preferencesOf } from '~/session/preferences'
 import { now, todayIn } from '~/session/clock.server'
 
 /** A cylinder as a job sees it: its books without what this job has moved. */
@@ -48,6 +55,17 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       cylindersOf(tx, used, jobId),
       busyElsewhere(tx, used, jobId),
     ])
+    const van = preferencesOf(person.preferences).van
+    const usedKit = [...new Set(state.kit.map((each) => each.kitId))]
+    const [ownKit, scales, moreKit, places, doubts] = await Promise.all([
+      van ? kitAtPlace(tx, van) : [],
+      scalesInUse(tx),
+      kitOf(tx, usedKit),
+      kitPlaces(tx),
+      doubtsOfJob(tx, jobId),
+    ])
+    const today = todayIn(shop.timeZone)
+    const kit = new Map([...ownKit, ...scales, ...moreKit].map((row) => [row.kitId, jobKit(row, today)]))
     const choices = state.systemId ? [] : await systems(tx, '', SYSTEMS_SHOWN + 1)
     const cylinders = new Map<string, JobCylinder>()
     for (const row of [...worthOffering(candidates), ...named])
@@ -65,7 +83,13 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       systems: choices.map(choiceOf),
       people: Object.fromEntries(everyone.map((p) => [p.userId, p.name])),
       shop: { timeZone: shop.timeZone, marginPct: shop.fillMarginPct, heading: shop.heading },
-      today: todayIn(shop.timeZone),
+      /** Kit to choose from: what is in the person's van, the shop's scales, and what the job used. */
+      kit: [...kit.values()],
+      van,
+      places,
+      /** Transfers that a scale weighed which failed its check since, as long as nobody decided. */
+      doubts,
+      today,
       loadedAt: now().getTime(),
       mayWrite: person.role !== 'trainee',
     }

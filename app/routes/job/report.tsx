@@ -26,6 +26,7 @@ import type { Route } from './+types/report'
 import { useWords } from './tape/use-words'
 import { JobContext, judgingContext } from './job-context'
 import { type JobData, loadJob } from './load.server'
+import { WeighedInDoubt } from './kit/weighed-in-doubt'
 import { OnSite } from './on-site'
 
 export function loader({ params, context }: Route.LoaderArgs) {
@@ -35,6 +36,10 @@ export function loader({ params, context }: Route.LoaderArgs) {
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: loaderData ? `Report, job ${loaderData.number} · Keg` : 'Keg' }]
 }
+
+/** Whether a verdict rests on weights that are in doubt. */
+const rests = ({ about }: GivenVerdict, doubts: number) =>
+  doubts > 0 && (about === 'recovery' || about === 'charge')
 
 const IN_SYSTEM_NAMES: Record<InSystem['kind'], string> = {
   empty: 'In the system now',
@@ -92,12 +97,14 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
         <article className="print-sheet stack" data-bs-theme="light">
           <Head data={data} />
           <Figures />
+          <WeighedInDoubt />
           {state.verdicts.map((given) => (
             <VerdictCard
               key={given.entryId}
               verdict={given.verdict}
               overruled={given.overruled}
               stale={isStale(given)}
+              doubted={rests(given, data.doubts.length)}
             />
           ))}
           <Transfers />
@@ -153,6 +160,9 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
         <Fact name={IN_SYSTEM_NAMES[now.kind]}>
           {now.kind === 'empty' ? 'empty' : show('weight', 'massMg' in now ? now.massMg : now.changeMg)}
         </Fact>
+        {state.kit.length > 0 && (
+          <Fact name="Kit used">{[...new Set(state.kit.map(({ label }) => label))].join(', ')}</Fact>
+        )}
         {state.oil.noted && (
           <Fact name="Oil out / in">
             {show('volume', state.oil.outMl)} / {show('volume', state.oil.inMl)}

@@ -1,14 +1,16 @@
-import { Link } from 'react-router'
-import { inShop, jobs as listJobs } from '#db'
-import { askedTime } from '~/form/search.server'
+import { Form, Link } from 'react-router'
+import { inShop, jobPage, type JobSort, type JobSummary } from '#db'
+import { listWish } from '~/form/list.server'
+import { asked } from '~/form/search.server'
 import { signedIn } from '~/session/signed-in.server'
-import { Value } from '~/ui/reader'
+import { type Column, DataTable } from '~/ui/data-table'
+import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import { JOB_STATUS_WORDS } from '~/wording/en'
-import { WideTable } from '~/ui/wide-table'
 import type { Route } from './+types/jobs'
 
-const PAGE = 60
+const PAGE_SIZE = 60
+const SORTS = ['lastAt', 'number'] as const satisfies JobSort[]
 
 export function meta() {
   return [{ title: 'Jobs · Keg' }]
@@ -16,72 +18,102 @@ export function meta() {
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
-  const before = askedTime(new URL(request.url).searchParams, 'before')
-  const jobs = await inShop(shop.shopId, (tx) => listJobs(tx, PAGE, before))
+  const search = new URL(request.url).searchParams
+  const wish = listWish(search, SORTS, true)
+  const status = search.get('status') ?? ''
+  const filter = {
+    status: Object.hasOwn(JOB_STATUS_WORDS, status) ? status : '',
+    search: asked(search, 'search', 80),
+  }
+  const { jobs, count } = await inShop(shop.shopId, (tx) => jobPage(tx, filter, { ...wish, size: PAGE_SIZE }))
   return {
     jobs,
+    count,
+    wish,
+    filter,
+    pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),
     timeZone: shop.timeZone,
-    more: jobs.length === PAGE ? jobs.at(-1)!.lastAt.toISOString() : null,
   }
 }
 
 /** Every job, the latest first. */
-export default function Jobs({ loaderData: { jobs, timeZone, more } }: Route.ComponentProps) {
+export default function Jobs({ loaderData }: Route.ComponentProps) {
+  const { jobs, count, wish, filter, pages, timeZone } = loaderData
+  const show = useShow()
+  const columns: Column<JobSummary>[] = [
+    {
+      id: 'number',
+      name: 'Job',
+      cell: (job) => (
+        <Link to={`/jobs/${job.jobId}`} className="digits">
+          {job.number}
+        </Link>
+      ),
+    },
+    {
+      id: 'what',
+      name: 'What',
+      cell: (job) => (
+        <>
+          <Link to={`/jobs/${job.jobId}`}>{job.title || job.system || 'Job from the roof'}</Link>
+          {job.title && job.system && <div className="quiet">{job.system}</div>}
+        </>
+      ),
+    },
+    { id: 'customer', name: 'Customer', cell: (job) => job.customer },
+    { id: 'status', name: 'State', cell: (job) => JOB_STATUS_WORDS[job.status] },
+    { id: 'gas', name: 'Gas', cell: (job) => job.refrigerant },
+    { id: 'recovered', name: 'Recovered', num: true, cell: (job) => show('weight', job.recoveredMg) },
+    { id: 'charged', name: 'Charged', num: true, cell: (job) => show('weight', job.chargedMg) },
+    {
+      id: 'lastAt',
+      name: 'Last entry',
+      cell: (job) => <span className="digits">{day(job.lastAt, timeZone)}</span>,
+    },
+    { id: 'site', name: 'Site', cell: (job) => job.site, hidden: true },
+  ]
   return (
     <>
       <div className="page-head">
         <h1>Jobs</h1>
+        <span className="quiet">{count}</span>
       </div>
-      {jobs.length === 0 ? (
-        <div className="empty">No job yet: start one with New job.</div>
-      ) : (
-        <div className="sheet">
-          <WideTable label="Jobs">
-            <thead>
-              <tr>
-                <th>Job</th>
-                <th>What</th>
-                <th>Customer</th>
-                <th>State</th>
-                <th>Gas</th>
-                <th className="num">Recovered</th>
-                <th className="num">Charged</th>
-                <th>Last entry</th>
-              </tr>
-            </thead>
-            <tbody>
-              {jobs.map((job) => (
-                <tr key={job.jobId}>
-                  <td>
-                    <Link to={`/jobs/${job.jobId}`} className="digits">
-                      {job.number}
-                    </Link>
-                  </td>
-                  <td>
-                    <Link to={`/jobs/${job.jobId}`}>{job.title || job.system || 'Job from the roof'}</Link>
-                    {job.title && job.system && <div className="quiet">{job.system}</div>}
-                  </td>
-                  <td>{job.customer}</td>
-                  <td>{JOB_STATUS_WORDS[job.status]}</td>
-                  <td>{job.refrigerant}</td>
-                  <td className="num">
-                    <Value kind="weight" of={job.recoveredMg} />
-                  </td>
-                  <td className="num">
-                    <Value kind="weight" of={job.chargedMg} />
-                  </td>
-                  <td className="digits">{day(job.lastAt, timeZone)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </WideTable>
-        </div>
-      )}
-      {more && (
-        <Link className="btn btn-outline-secondary mt-3" to={`?before=${encodeURIComponent(more)}`}>
-          Earlier jobs
-        </Link>
-      )}
+      <Form method="get" className="row-of mb-3" role="search" key={JSON.stringify(filter)}>
+        <select
+          name="status"
+          className="form-select w-choice"
+          defaultValue={filter.status}
+          aria-label="State"
+        >
+          <option value="">All states</option>
+          {Object.entries(JOB_STATUS_WORDS).map(([code, words]) => (
+            <option key={code} value={code}>
+              {words}
+            </option>
+          ))}
+        </select>
+        <input
+          name="search"
+          className="form-control"
+          style={{ width: '18rem' }}
+          defaultValue={filter.search}
+          placeholder="Title, system, customer or number"
+          aria-label="Title, system, customer or number"
+        />
+        <button type="submit" className="btn btn-outline-secondary">
+          Show
+        </button>
+      </Form>
+      <DataTable
+        label="Jobs"
+        columns={columns}
+        rows={jobs}
+        rowId={(job) => job.jobId}
+        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SORTS }}
+        empty={
+          filter.search || filter.status ? 'No job fits this search.' : 'No job yet: start one with New job.'
+        }
+      />
     </>
   )
 }

@@ -59,7 +59,12 @@ it('the ledger goes out whole, a line a movement, and no line is a formula', asy
 it('is read from the books no faster than somebody takes it', async () => {
   const shop = await aShop()
   await inShop(shop.shopId, (tx) =>
-    fillShop(tx, { cylinders: 3, systems: 3, jobs: 2_600, entriesPerJob: 8 }, shop.userId, shop.siteId),
+    fillShop(
+      tx,
+      { cylinders: 3, systems: 3, jobs: 2_600, kit: 0, entriesPerJob: 8 },
+      shop.userId,
+      shop.siteId,
+    ),
   )
   const context = await letIn(shop, 'technician')
   const response = (await loader({

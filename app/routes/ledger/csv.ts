@@ -3,6 +3,7 @@ import { massNumber } from '#core/units'
 import { inShop, type MovementRow, movements } from '#db'
 import { signedIn } from '~/session/signed-in.server'
 import { localTime } from '~/ui/time'
+import { plain } from '~/exchange/plain'
 import { PLACE_WORDS, VOUCHER_WORDS } from '~/wording/en'
 import type { Route } from './+types/csv'
 import { filterOf } from './filter.server'
@@ -65,14 +66,4 @@ const COLUMNS = {
 
 function row(movement: MovementRow, timeZone: string) {
   return Object.fromEntries(Object.entries(COLUMNS).map(([name, value]) => [name, value(movement, timeZone)]))
-}
-
-/** Text that no spreadsheet takes for a formula, on whichever of its lines, nor for keys that were pressed. */
-function plain(text: string): string {
-  return text
-    .split(/\r\n|[\n\r\v\f\u0085\u2028\u2029]/)
-    .map((line) =>
-      /^[\s\p{Cc}\p{Cf}]*[=+\-@\uFF1D\uFF0B\uFF0D\uFF20]|^\p{Cc}/u.test(line) ? `'${line}` : line,
-    )
-    .join('\n')
 }

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { changePassword, changePreferences, hashOf, inShop, lockedPerson, passwordHashOf } from '#db'
 import { found } from '~/form/ids.server'
-import { checkForm, refuse, version } from '~/form/read.server'
+import { checkForm, refuse, text, version } from '~/form/read.server'
 import { staleForm } from '~/form/stale'
 import { sessionToken } from '~/session/cookie.server'
 import { hashPassword, LEAST_PASSWORD_LENGTH, passwordFits } from '~/session/password.server'
@@ -18,6 +18,7 @@ const unitsSchema = Joi.object({
   length: Joi.string().valid('m', 'ft').required(),
   oil: Joi.string().valid('mL', 'fl oz').required(),
   theme: Joi.string().valid('auto', 'light', 'dark').required(),
+  van: text('your van', 120).default(''),
   version,
 }).messages({ '*': 'Choose from the list.' })
 
@@ -27,17 +28,23 @@ export async function changeOwnUnits({ typed, context }: Sent): Promise<Result> 
   if (form.refused) return form.refused
   const {
     theme,
+    van,
     version: opened,
     ...units
-  } = form.value as Preferences['units'] & Pick<Preferences, 'theme'> & { version: number }
+  } = form.value as Preferences['units'] & Pick<Preferences, 'theme' | 'van'> & { version: number }
   const stale = await inShop(shop.shopId, async (tx) => {
     const now = found(await lockedPerson(tx, person.userId), 'person')
     const known = preferencesOf(now.preferences)
     const stale =
       opened !== now.version &&
-      staleForm(typed, { ...units, theme }, { ...known.units, theme: known.theme }, now.version)
+      staleForm(
+        typed,
+        { ...units, theme, van },
+        { ...known.units, theme: known.theme, van: known.van },
+        now.version,
+      )
     if (stale) return stale
-    await changePreferences(tx, person.userId, { units, theme })
+    await changePreferences(tx, person.userId, { units, theme, van })
     return undefined
   })
   if (stale) return stale

@@ -7,10 +7,13 @@ import { fieldsOf, type Result } from './result'
 /** What only concerns oneself. */
 export function OwnSettings({
   preferences,
+  places,
   version,
   result,
 }: {
   preferences: Preferences
+  /** Where kit is kept. */
+  places: string[]
   version: number
   result: Result | undefined
 }) {
@@ -18,6 +21,7 @@ export function OwnSettings({
   const units = fieldsOf(result, 'units', {
     ...preferences.units,
     theme: preferences.theme,
+    van: preferences.van,
     version: String(version),
   })
   const password = fieldsOf(result, 'password')
@@ -85,6 +89,13 @@ export function OwnSettings({
                 ['light', 'light'],
                 ['dark', 'dark, for the plant room'],
               ]}
+            />
+            <Field
+              {...units('van')}
+              label="Your van"
+              maxLength={120}
+              list={places}
+              help="Its kit is your usual set: one tap in a job."
             />
           </div>
           <div className="form-foot">

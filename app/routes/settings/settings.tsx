@@ -1,5 +1,5 @@
-import { data } from 'react-router'
-import { apiTokens, inShop, people, readShop } from '#db'
+import { data, Link } from 'react-router'
+import { apiTokens, inShop, kitPlaces, people, readShop } from '#db'
 import { ownText, typedIn } from '~/form/read.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
@@ -33,6 +33,7 @@ export async function loader({ context }: Route.LoaderArgs) {
     people: isManager ? await people(tx) : null,
     tokens: isManager ? await apiTokens(tx) : null,
     timeZone: shop.timeZone,
+    places: await kitPlaces(tx),
     timeZones: isManager ? Intl.supportedValuesOf('timeZone') : [],
   }))
 }
@@ -58,7 +59,7 @@ export async function action(args: Route.ActionArgs) {
 
 /** One's own units, look and password; for managers the shop, its people and its tokens. */
 export default function Settings({ loaderData, actionData }: Route.ComponentProps) {
-  const { me, preferences, shop, people, tokens, timeZone, timeZones } = loaderData
+  const { me, preferences, shop, people, tokens, timeZone, timeZones, places } = loaderData
   return (
     <>
       <div className="page-head">
@@ -72,7 +73,14 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
           {actionData.done}
         </p>
       )}
-      <OwnSettings preferences={preferences} version={me.version} result={actionData} />
+      <OwnSettings preferences={preferences} places={places} version={me.version} result={actionData} />
+      {shop && (
+        <p>
+          <Link className="btn btn-outline-primary" to="/exchange">
+            Import and export
+          </Link>
+        </p>
+      )}
       {shop && <ShopSettings shop={shop} timeZones={timeZones} result={actionData} />}
       {people && <PeopleSettings people={people} me={me.userId} tokens={tokens ?? []} result={actionData} />}
       {tokens && <TokenSettings tokens={tokens} timeZone={timeZone} result={actionData} />}

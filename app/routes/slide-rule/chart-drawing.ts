@@ -18,7 +18,11 @@ export function drawChart(element: HTMLElement, { x, y, lines, marks }: Chart): 
   const { fontFamily } = style
   const text = { color: colour('quiet'), fontFamily, fontSize: 13 }
   const colours = ['copper', 'cold', 'good', 'amber'].map(colour)
-  const axis = { nameTextStyle: text, axisLabel: text, splitLine: { lineStyle: { color: colour('rule') } } }
+  const axis = {
+    nameTextStyle: text,
+    axisLabel: { ...text, hideOverlap: true, formatter: (value: number) => String(round(value)) },
+    splitLine: { lineStyle: { color: colour('rule') } },
+  }
   chart.setOption({
     animation: false,
     textStyle: { fontFamily },
@@ -32,7 +36,6 @@ export function drawChart(element: HTMLElement, { x, y, lines, marks }: Chart): 
     xAxis: {
       type: 'value',
       min: 'dataMin',
-      max: 'dataMax',
       name: `${x.name}, ${x.unit}`,
       nameLocation: 'middle',
       nameGap: 28,

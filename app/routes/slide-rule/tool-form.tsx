@@ -1,3 +1,4 @@
+import { inSentence } from '~/slide-rule/in-sentence'
 import { useEffect, useId, useRef, useState } from 'react'
 import { Button, Form, InputGroup } from 'react-bootstrap'
 import { useNavigation, useSubmit } from 'react-router'
@@ -105,7 +106,7 @@ export function ToolForm({ name, inputs, answer }: ToolFormProps) {
         <details open={changed}>
           <summary>
             Taken as usual:{' '}
-            {aside.map(({ label, usual }) => `${label.toLowerCase()} ${usual ?? ''}`.trim()).join(', ')}
+            {aside.map(({ label, usual }) => `${inSentence(label)} ${usual ?? ''}`.trim()).join(', ')}
           </summary>
           <div className="stack mt-2">
             {aside.map((field) => (

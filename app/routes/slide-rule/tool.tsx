@@ -1,3 +1,4 @@
+import { inSentence } from '~/slide-rule/in-sentence'
 import { useEffect, useState } from 'react'
 import { Link, useLocation, useNavigationType, useRevalidator } from 'react-router'
 import { signedIn } from '~/session/signed-in.server'
@@ -114,7 +115,7 @@ function Asked({ page, lost }: { page: Loaded; lost: boolean }) {
 
 /** What stands where the answer will be. */
 function Waiting({ page: { missing, query, example } }: { page: Loaded }) {
-  if (missing.length > 0) return <p className="empty">Still needed: {missing.join(', ').toLowerCase()}.</p>
+  if (missing.length > 0) return <p className="empty">Still needed: {missing.map(inSentence).join(', ')}.</p>
   if (query !== '')
     return <p className="empty">No result with these: look at the sentences beside the fields.</p>
   return (

@@ -57,6 +57,9 @@ export default function System({ loaderData }: Route.ComponentProps) {
         {system.refrigerant && <span className="tag tag-copper">{system.refrigerant}</span>}
         {mayWrite && (
           <div className="actions">
+            <Link className="btn btn-outline-secondary" to={`/labels?what=systems&id=${system.systemId}`}>
+              Label
+            </Link>
             <Link className="btn btn-primary" to={`/jobs/new?system=${system.systemId}`}>
               New job on it
             </Link>

@@ -1,9 +1,10 @@
 import { Form, Link } from 'react-router'
-import { inShop, systems as listSystems } from '#db'
+import { inShop, systemPage, type SystemRow, type SystemSort } from '#db'
+import { listWish } from '~/form/list.server'
 import { signedIn } from '~/session/signed-in.server'
-import { Value } from '~/ui/reader'
+import { type Column, DataTable } from '~/ui/data-table'
+import { useShow } from '~/ui/reader'
 import { TRADE_WORDS } from '~/wording/en'
-import { WideTable } from '~/ui/wide-table'
 import { asked } from '~/form/search.server'
 import type { Route } from './+types/systems'
 
@@ -11,23 +12,62 @@ export function meta() {
   return [{ title: 'Systems · Keg' }]
 }
 
+const PAGE_SIZE = 60
+const SORTS = ['name', 'customer', 'site', 'refrigerant'] as const satisfies SystemSort[]
+
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
-  const search = asked(new URL(request.url).searchParams, 'search')
+  const address = new URL(request.url).searchParams
+  const search = asked(address, 'search')
+  const wish = listWish(address, SORTS)
+  const { systems, count } = await inShop(shop.shopId, (tx) =>
+    systemPage(tx, search, { ...wish, size: PAGE_SIZE }),
+  )
   return {
-    systems: await inShop(shop.shopId, (tx) => listSystems(tx, search)),
+    systems,
+    count,
     search,
+    wish,
+    pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),
     mayWrite: person.role !== 'trainee',
   }
 }
 
 /** Plates, customers and sites. */
-export default function Systems({ loaderData: { systems, search, mayWrite } }: Route.ComponentProps) {
+export default function Systems({ loaderData }: Route.ComponentProps) {
+  const { systems, count, search, wish, pages, mayWrite } = loaderData
+  const show = useShow()
+  const columns: Column<SystemRow>[] = [
+    { id: 'name', name: 'System', cell: (s) => <Link to={`/systems/${s.systemId}`}>{s.name}</Link> },
+    { id: 'customer', name: 'Customer', cell: (s) => s.customer },
+    { id: 'site', name: 'Site', cell: (s) => s.site },
+    { id: 'trade', name: 'Trade', cell: (s) => TRADE_WORDS[s.trade] },
+    { id: 'refrigerant', name: 'Gas', cell: (s) => s.refrigerant ?? 'not known' },
+    {
+      id: 'plate',
+      name: 'Plate',
+      num: true,
+      cell: (s) => (s.plateMg === null ? 'no plate' : show('weight', s.plateMg)),
+    },
+    {
+      id: 'balance',
+      name: 'In it by the books',
+      num: true,
+      cell: (s) =>
+        s.balanceMg === 0 ? <span className="quiet">not known</span> : show('weight', s.balanceMg),
+    },
+    { id: 'oil', name: 'Oil', cell: (s) => s.oilType, hidden: true },
+    { id: 'registration', name: 'Registration', cell: (s) => s.registration, hidden: true },
+  ]
   return (
     <>
       <div className="page-head">
         <h1>Systems</h1>
+        <span className="quiet">{count}</span>
         <div className="actions">
+          <Link className="btn btn-outline-secondary" to="/labels?what=systems">
+            Labels
+          </Link>
           {mayWrite && (
             <Link className="btn btn-primary" to="/systems/new">
               Add a system
@@ -48,56 +88,14 @@ export default function Systems({ loaderData: { systems, search, mayWrite } }: R
           Find
         </button>
       </Form>
-      {systems.length === 0 ? (
-        <div className="empty">
-          <p>{search ? `Nothing has "${search}" in its name.` : 'No system yet.'}</p>
-          {mayWrite && (
-            <Link className="btn btn-primary" to="/systems/new">
-              Add a system
-            </Link>
-          )}
-        </div>
-      ) : (
-        <div className="sheet">
-          <WideTable label="Systems">
-            <thead>
-              <tr>
-                <th>System</th>
-                <th>Customer and site</th>
-                <th>Trade</th>
-                <th>Gas</th>
-                <th className="num">Plate</th>
-                <th className="num">In it by the books</th>
-              </tr>
-            </thead>
-            <tbody>
-              {systems.map((s) => (
-                <tr key={s.systemId}>
-                  <td>
-                    <Link to={`/systems/${s.systemId}`}>{s.name}</Link>
-                  </td>
-                  <td>
-                    {s.customer}
-                    <div className="quiet">{s.site}</div>
-                  </td>
-                  <td>{TRADE_WORDS[s.trade]}</td>
-                  <td>{s.refrigerant ?? 'not known'}</td>
-                  <td className="num">
-                    {s.plateMg === null ? 'no plate' : <Value kind="weight" of={s.plateMg} />}
-                  </td>
-                  <td className="num">
-                    {s.balanceMg === 0 ? (
-                      <span className="quiet">not known</span>
-                    ) : (
-                      <Value kind="weight" of={s.balanceMg} />
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </WideTable>
-        </div>
-      )}
+      <DataTable
+        label="Systems"
+        columns={columns}
+        rows={systems}
+        rowId={(s) => s.systemId}
+        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SORTS }}
+        empty={search ? `Nothing has "${search}" in its name.` : 'No system yet.'}
+      />
     </>
   )
 }

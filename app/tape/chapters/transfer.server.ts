@@ -5,6 +5,7 @@ import { anId, id, massMg, oneOf, type Schemas, words } from './parts.server'
 const use = oneOf('recover', 'charge').required()
 const mode = oneOf('gross', 'net').required()
 const weightMg = massMg.required()
+const accuracyMg = Joi.number().integer().min(0).max(5e6)
 const divisionMg = Joi.number().integer().min(1).max(1e6)
 
 export const transfer: Schemas<TransferBodies> = {
@@ -18,6 +19,8 @@ export const transfer: Schemas<TransferBodies> = {
     mode,
     weightMg,
     divisionMg,
+    scaleId: anId,
+    accuracyMg,
     bookedMg: massMg,
     hoseMg: massMg.min(0),
   },
@@ -28,6 +31,8 @@ export const transfer: Schemas<TransferBodies> = {
     mode,
     weightMg,
     divisionMg,
+    scaleId: anId,
+    accuracyMg,
     valveShut: Joi.boolean(),
   },
   'run-ended': { runId: id, weightMg, hoseMg: massMg.min(0), on: anId },

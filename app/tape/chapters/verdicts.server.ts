@@ -23,6 +23,10 @@ const verdict = Joi.object({
     .required(),
   numbers: quantities.required(),
   source: words(400).required(),
+  limitedBy: Joi.object({
+    what: oneOf('scale', 'expected', 'gauge', 'clamp', 'vacuum-gauge').required(),
+    label: words(80).required(),
+  }),
   caution: words(60),
 })
 

@@ -33,7 +33,12 @@ export const REASON_WORDS: Record<RefusalCode, string> = {
   'used-gas': 'It holds recovered gas: only for its owner, and only if it is clean.',
   'scale-and-books-differ':
     'Scale and books did not agree when it was weighed last: its room is reckoned from the fuller of the two. Re-weigh it, or say why.',
-  'not-there': 'Keg has no such cylinder or system in this shop: reload the page and choose again.',
+  'kit-not-here': 'It is out for repair or retired: take another one.',
+  'not-rated-flammable':
+    'This machine is not rated for flammable refrigerants: its sparks can light them. Take one that is.',
+  'holds-another-gas':
+    'The machine still holds another refrigerant: purge it into a cylinder of that gas first, and note it on its page under Kit.',
+  'not-there': 'Keg has no such cylinder, system or kit in this shop: reload the page and choose again.',
   'not-allowed':
     'You may only read here: ask a manager to let you write, then send it again, or let somebody else note it.',
   'no-job': 'There is no such job in this shop: note it again in the right one, or tell a manager.',

@@ -65,6 +65,8 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
 
 export const VERDICT_REASONS: Record<VerdictReason, string> = {
   ...findings(1),
+  'limit-within-gauge':
+    'The limit lies within what the vacuum gauge may be off: look whether it levels off, or use a better gauge.',
   'charge-gone': 'The charge was gone before you came, so there is no over or under to judge.',
   'leak-test-next': 'Go on to the leak test.',
   'plate-unknown':

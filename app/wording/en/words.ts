@@ -101,6 +101,8 @@ export const VOUCHER_WORDS: Record<string, string> = {
   retire: 'Retired',
   recondition: 'Made free for another gas',
   explain: 'Scale and books explained',
+  judge: 'Judged',
+  purge: 'Purged',
 }
 
 export const ROLE_WORDS = { manager: 'Manager', technician: 'Technician', trainee: 'Trainee (reads only)' }

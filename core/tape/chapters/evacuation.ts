@@ -147,11 +147,12 @@ export function runningHold(state: JobState): Hold | undefined {
   return later ? undefined : hold
 }
 
-/** Pass or fail of a hold that has readings. */
-export function holdVerdict(hold: Hold): HoldVerdict {
+/** Pass or fail of a hold that has readings. @param gaugePct what its gauge may be off, percent of the reading */
+export function holdVerdict(hold: Hold, gaugePct?: number): HoldVerdict {
   return judgeHold(
     hold.readings.map((r) => ({ atS: (r.at - hold.startedAt) / 1000, pressurePa: r.pressurePa })),
     HOLD_RULE,
+    gaugePct,
   )
 }
 

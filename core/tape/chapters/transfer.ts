@@ -15,6 +15,9 @@ export interface TransferBodies {
     weightMg: number
     /** What the scale counts in; missing: not known. */
     divisionMg?: number
+    /** The piece of kit, and how far it may be off over its range. */
+    scaleId?: string
+    accuracyMg?: number
     /** Tare and what the books had in it, as its gross weight should be: a zeroed scale starts there. */
     bookedMg?: number
     /** Charging: what the hose is thought to keep. */
@@ -28,6 +31,8 @@ export interface TransferBodies {
     mode: WeighMode
     weightMg: number
     divisionMg?: number
+    scaleId?: string
+    accuracyMg?: number
     /** The valve was shut between the two: what they differ by is how far the scales disagree. */
     valveShut?: boolean
   }
@@ -61,6 +66,7 @@ const WEIGHED = {
 } as const satisfies Partial<KindRules<Weight>>
 
 const same = (body: object) => body
+const named = (scaleId: string | undefined) => (scaleId ? { kit: [scaleId] } : {})
 
 export const transfer: Chapter<TransferBodies, TransferSlice> = {
   blank: () => ({ chosen: [], transfers: [], early: [] }),
@@ -93,16 +99,22 @@ export const transfer: Chapter<TransferBodies, TransferSlice> = {
     },
     'run-started': {
       ...WEIGHED,
-      version: 2,
-      // Version 1 wrote a zeroed scale with or without its minus: the fold looks at the version.
-      upcast: [same],
-      refs: ({ cylinderId }) => ({ cylinders: [cylinderId] }),
+      version: 3,
+      // Version 1 wrote a zeroed scale with or without its minus: the fold looks at the version. 2 named no kit.
+      upcast: [same, same],
+      refs: ({ cylinderId, scaleId }) => ({ cylinders: [cylinderId], ...named(scaleId) }),
       ownId: 'runId',
       decides: ({ cylinderId }) => ({ cylinderId }),
       fold: start,
     },
     'weight-noted': { ...WEIGHED, version: 2, upcast: [same], fold: weigh },
-    'scale-changed': { ...WEIGHED, version: 2, upcast: [same], fold: changeScale },
+    'scale-changed': {
+      ...WEIGHED,
+      version: 3,
+      upcast: [same, same],
+      refs: ({ scaleId }) => named(scaleId),
+      fold: changeScale,
+    },
     'run-ended': { ...WEIGHED, version: 2, upcast: [same], fold: end },
   },
   settle(state) {
@@ -186,12 +198,14 @@ function segmentOf(
   body: TransferBodies['run-started'] | Change,
   { entryId, writtenAs }: Stamped<object>,
 ): Segment {
-  const { scale, mode, weightMg, divisionMg } = body
+  const { scale, mode, weightMg, divisionMg, scaleId, accuracyMg } = body
   return {
     openedBy: entryId,
     scale,
     mode,
     divisionMg: divisionMg ?? null,
+    scaleId: scaleId ?? null,
+    accuracyMg: accuracyMg ?? null,
     signed: writtenAs > 1,
     valveShut: 'valveShut' in body && body.valveShut === true,
     firstMg: weightMg,

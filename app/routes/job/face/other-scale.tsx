@@ -4,16 +4,15 @@ import type { Transfer, WeighMode } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useJob } from '../job-context'
-import { DivisionField, divisionOf } from '../stages/division-field'
-import { useFigure, useWordsTyped } from '../stages/use-figure'
+import { ScaleChoice, useScaleChoice } from '../kit/scale-choice'
+import { useFigure } from '../stages/use-figure'
 
 /** The cylinder goes on another scale: its first weight there. */
 export function OtherScale({ transfer, done }: { transfer: Transfer; done: () => void }) {
   const { note } = useJob()
   const weight = useFigure('weight', 'other scale')
-  const [scale, setScale] = useWordsTyped('other scale name')
+  const scale = useScaleChoice(transfer.segments.at(-1)!.scaleId ?? '')
   const [mode, setMode] = useState<WeighMode>('gross')
-  const [division, setDivision] = useState('')
   const [valveShut, setValveShut] = useState(false)
   const submit = (event: FormEvent) => {
     event.preventDefault()
@@ -22,30 +21,21 @@ export function OtherScale({ transfer, done }: { transfer: Transfer; done: () =>
     note([
       draft('scale-changed', {
         runId: transfer.transferId,
-        scale: scale.trim(),
+        ...scale.named(),
         mode,
         weightMg,
-        ...divisionOf(division),
         ...(valveShut && mode === 'gross' ? { valveShut } : {}),
       }),
     ])
     weight.clear()
-    setScale('')
+    scale.clear()
     done()
   }
   return (
     <form onSubmit={submit} className="stack face-other" style={{ gap: '0.5rem' }}>
       <MeasureInput {...weight.field} hero autoFocus label="The other scale shows" />
       <div className="form-grid">
-        <Form.Group className="field">
-          <Form.Label htmlFor="other-scale">Which scale</Form.Label>
-          <Form.Control
-            id="other-scale"
-            value={scale}
-            maxLength={80}
-            onChange={(e) => setScale(e.target.value)}
-          />
-        </Form.Group>
+        <ScaleChoice id="other" choice={scale} />
         <Form.Group className="field">
           <Form.Label htmlFor="other-mode">It shows</Form.Label>
           <Form.Select id="other-mode" value={mode} onChange={(e) => setMode(e.target.value as WeighMode)}>
@@ -53,7 +43,6 @@ export function OtherScale({ transfer, done }: { transfer: Transfer; done: () =>
             <option value="net">net: zeroed with it on</option>
           </Form.Select>
         </Form.Group>
-        <DivisionField id="other-division" value={division} onChange={setDivision} />
       </div>
       {mode === 'gross' && (
         <Form.Check

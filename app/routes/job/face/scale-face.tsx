@@ -137,7 +137,7 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
       ? pressureDraft(point!.point, value, reading)
       : draft('temperature-noted', { point: point!.point, tempK: value })
   const zeroedAgain = (weightMg: number) => {
-    const { scale, divisionMg } = segment
+    const { scale, divisionMg, scaleId, accuracyMg } = segment
     note([
       draft('scale-changed', {
         runId,
@@ -145,6 +145,8 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
         mode: 'net',
         weightMg,
         ...(divisionMg === null ? {} : { divisionMg }),
+        ...(scaleId === null ? {} : { scaleId }),
+        ...(accuracyMg === null ? {} : { accuracyMg }),
       }),
     ])
     wrote()

@@ -1,3 +1,4 @@
+import { AirVent, Cable, CircleHelp, Cylinder, type LucideIcon } from 'lucide-react'
 import { type Whereabouts, whereabouts } from '#core/tape'
 import { useJob, useJudging } from '../job-context'
 import { useShow } from '~/ui/reader'
@@ -6,6 +7,7 @@ interface Part {
   what: string
   massMg: number
   className: string
+  Icon: LucideIcon
 }
 
 /** Where every gram of this job is at this moment. */
@@ -29,8 +31,11 @@ export function MassStrip() {
       </div>
       <ul className="legend-line">
         {parts.map((part) => (
-          <li key={part.what}>
-            {part.what}: <strong className="digits">{show('weight', part.massMg)}</strong>
+          <li key={part.what} className="with-icon">
+            <part.Icon size={16} aria-hidden className="icon" />
+            <span>
+              {part.what}: <strong className="digits">{show('weight', part.massMg)}</strong>
+            </span>
           </li>
         ))}
       </ul>
@@ -38,11 +43,14 @@ export function MassStrip() {
   )
 }
 
-const PLACES: Record<Exclude<Whereabouts['place'], 'cylinder'>, [what: string, className: string]> = {
-  'in-system': ['In the system', 'in-system'],
-  'should-be-in-system': ['Should still be in the system', 'in-system'],
-  rig: ['In hoses and machine', 'in-rig'],
-  missing: ['Should have been there, did not come out', 'missing'],
+const PLACES: Record<
+  Exclude<Whereabouts['place'], 'cylinder'>,
+  [what: string, className: string, Icon: LucideIcon]
+> = {
+  'in-system': ['In the system', 'in-system', AirVent],
+  'should-be-in-system': ['Should still be in the system', 'in-system', AirVent],
+  rig: ['In hoses and machine', 'in-rig', Cable],
+  missing: ['Should have been there, did not come out', 'missing', CircleHelp],
 }
 
 export function useParts(): Part[] {
@@ -54,8 +62,9 @@ export function useParts(): Part[] {
         what: `Of this job in ${cylinderOf(part.cylinderId)?.label ?? 'a cylinder'}`,
         massMg: part.massMg,
         className: 'in-cylinder',
+        Icon: Cylinder,
       }
-    const [what, className] = PLACES[part.place]
-    return { what, massMg: part.massMg, className }
+    const [what, className, Icon] = PLACES[part.place]
+    return { what, massMg: part.massMg, className, Icon }
   })
 }

@@ -7,6 +7,7 @@ import {
   STAGES,
   stageProgress,
 } from '#core/tape'
+import { StageIcon } from '~/ui/stage-icon'
 import { useShow } from '~/ui/reader'
 import { STAGE_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
 import { useJob, useJudging } from '../job-context'
@@ -37,7 +38,8 @@ export function RunSheet({ stage, open }: { stage: Stage; open: (stage: Stage) =
             {SIGNS[progress[each]]}
           </span>
           <span>
-            {STAGE_WORDS[each]} <span className="visually-hidden">({PROGRESS_WORDS[progress[each]]})</span>
+            <StageIcon stage={each} /> {STAGE_WORDS[each]}{' '}
+            <span className="visually-hidden">({PROGRESS_WORDS[progress[each]]})</span>
             {(points[each] ?? 0) > 0 && <OpenCount count={points[each]!} />}
           </span>
           <span className="key">{key(each, state)}</span>

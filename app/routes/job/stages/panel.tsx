@@ -1,9 +1,11 @@
+import { TriangleAlert } from 'lucide-react'
 import type { ComponentType } from 'react'
 import { Link } from 'react-router'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import type { Stage } from '#core/tape'
 import { cautionsFor, LOCAL_CODES, STAGE_WORDS } from '~/wording/en'
 import { stageLinks } from '~/slide-rule/links'
+import { StageIcon } from '~/ui/stage-icon'
 import { plateOf, useJob, useJudging } from '../job-context'
 import { Charge } from './charge'
 import { Close } from './close'
@@ -44,10 +46,14 @@ export function StagePanel({ stage }: { stage: Stage }) {
   )
   return (
     <section className="sheet stack stage-panel" aria-label={STAGE_WORDS[stage]}>
-      <h2>{STAGE_WORDS[stage]}</h2>
+      <h2 className="with-icon">
+        <StageIcon stage={stage} size={22} /> {STAGE_WORDS[stage]}
+      </h2>
       {cautions.length > 0 && (
         <details className="caution-box">
-          <summary>Caution: {cautions[0]}</summary>
+          <summary>
+            <TriangleAlert size={18} aria-hidden className="icon" /> Caution: {cautions[0]}
+          </summary>
           <ul>
             {cautions.slice(1).map((caution) => (
               <li key={caution}>{caution}</li>

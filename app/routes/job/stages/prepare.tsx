@@ -6,6 +6,7 @@ import { SystemPicker } from '~/systems/picker'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { expectedIn, useJob } from '../job-context'
+import { UseKit } from '../kit/use-kit'
 import { CylinderChoice } from './cylinder-choice'
 import { StepList } from './step-list'
 
@@ -26,6 +27,7 @@ export function Prepare() {
           }
         />
       </div>
+      <UseKit />
       {state.refrigerant && !closed && (
         <CylinderChoice use="recover" wantedMg={expected ? expected.massMg : null} />
       )}

@@ -12,6 +12,7 @@ import { StartWatch } from '../start-watch'
 import { VerdictOf } from '../verdict/verdict-of'
 import { CylinderChoice } from './cylinder-choice'
 import { noticed, Notices } from './notices'
+import { NotPurgedTick, ShutDownSteps, useNotPurged } from '../kit/machine-end'
 import { StartTransfer } from './start-transfer'
 import { useWordsTyped } from './use-figure'
 
@@ -104,11 +105,15 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
   const { state, data, note } = useJob()
   const give = useGiveVerdict()
   const against = noticed(data, state).some((each) => each.code === 'low-above-level')
-  const [purged, setPurged] = useState(stepDone(state, 'self-purged'))
+  const [ticked, setPurged] = useState(stepDone(state, 'self-purged'))
+  const [kept, setKept] = useState(false)
+  const rest = useNotPurged()
+  const purged = ticked || (kept && rest.massMg !== undefined)
   const end = (how: RecoveryEndKind) => {
     const ended = draft('recovery-ended', { how })
     note([
-      ...(pulled && purged && !stepDone(state, 'self-purged')
+      ...(pulled && kept ? rest.entry() : []),
+      ...(pulled && ticked && !kept && !stepDone(state, 'self-purged')
         ? [draft('step-done', { step: 'self-purged' })]
         : []),
       ended,
@@ -135,12 +140,16 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
   return (
     <fieldset className="stack" style={{ gap: '0.25rem' }}>
       <legend className="h3 mb-0">End the recovery</legend>
+      <ShutDownSteps />
       <Form.Check
         id="self-purged"
         label="The machine has self-purged into the cylinder, and the final weight is noted after it"
-        checked={purged}
+        checked={ticked && !kept}
+        disabled={kept}
         onChange={(event) => setPurged(event.target.checked)}
       />
+      {rest.machine && <NotPurgedTick ticked={kept} change={setKept} label={rest.machine.label} />}
+      {kept && rest.field}
       {against && (
         <p className="field-error mb-0" role="status">
           {NOTICE_WORDS['low-above-level']} Pull again, or note what it reads now.

@@ -1,4 +1,4 @@
-import { type FormEvent, useState, useSyncExternalStore } from 'react'
+import { type FormEvent, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { grossLimitMg } from '#core/cylinders'
 import { askAboutStart, type Use, type WeighMode } from '#core/tape'
@@ -11,14 +11,9 @@ import { Question } from '~/tape/question'
 import { WANTS_NEXT } from '../face/scale-face'
 import { useQuestion } from '~/tape/use-question'
 import { useJob } from '../job-context'
+import { ScaleChoice, useScaleChoice } from '../kit/scale-choice'
 import { contentsBeforeMg } from './contents'
-import { DivisionField, divisionOf } from './division-field'
 import { useFigure, useWordsTyped } from './use-figure'
-
-const SCALE_KEY = 'keg-scale'
-
-const never = () => () => {}
-const rememberedScale = () => localStorage.getItem(SCALE_KEY) ?? ''
 
 /** Cylinder on the scale, its weight noted: the transfer begins. */
 export function StartTransfer({ use }: { use: Use }) {
@@ -31,13 +26,10 @@ export function StartTransfer({ use }: { use: Use }) {
   const [picked, setPicked] = useState<string>()
   const cylinderId = picked && options.includes(picked) ? picked : options[0]
   const [mode, setMode] = useState<WeighMode>('gross')
-  const [typedScale, setScale] = useState<string>()
-  const remembered = useSyncExternalStore(never, rememberedScale, () => '')
-  const scale = typedScale ?? remembered
+  const scale = useScaleChoice()
   const weight = useFigure('weight', `start ${use}`)
   const hose = useFigure('weight', `hose ${use}`)
   const [, setWantsNext] = useWordsTyped(WANTS_NEXT)
-  const [division, setDivision] = useState('')
   const cylinder = cylinderId ? cylinderOf(cylinderId) : undefined
   const booksMg = cylinder ? cylinder.tareMg + contentsBeforeMg(cylinder, state.transfers) : 0
   const limitMg = cylinder && grossLimitMg(cylinder, state.refrigerant, data.shop.marginPct)
@@ -55,7 +47,7 @@ export function StartTransfer({ use }: { use: Use }) {
     if (weightMg !== undefined && (mode === 'net' || mayNote(weightMg))) start(weightMg)
   }
   const start = (weightMg: number) => {
-    localStorage.setItem(SCALE_KEY, scale.trim())
+    scale.remember()
     const hoseMg = use === 'charge' && !hose.empty ? hose.want() : undefined
     if (use === 'charge' && !hose.empty && hoseMg === undefined) return
     note([
@@ -63,11 +55,10 @@ export function StartTransfer({ use }: { use: Use }) {
         runId: newId(),
         use,
         cylinderId,
-        scale: scale.trim(),
+        ...scale.named(),
         mode,
         weightMg,
         bookedMg: booksMg,
-        ...divisionOf(division),
         ...(hoseMg === undefined ? {} : { hoseMg: Math.max(0, hoseMg) }),
       }),
     ])
@@ -106,16 +97,7 @@ export function StartTransfer({ use }: { use: Use }) {
             <option value="net">net: zeroed with it on</option>
           </Form.Select>
         </Form.Group>
-        <Form.Group className="field">
-          <Form.Label htmlFor={`scale-${use}`}>Which scale (may stay empty)</Form.Label>
-          <Form.Control
-            id={`scale-${use}`}
-            value={scale}
-            maxLength={80}
-            onChange={(event) => setScale(event.target.value)}
-          />
-        </Form.Group>
-        <DivisionField id={`division-${use}`} value={division} onChange={setDivision} />
+        <ScaleChoice id={use} choice={scale} />
         {use === 'charge' && (
           <MeasureInput
             {...hose.field}

@@ -38,6 +38,7 @@ export function VerdictOf({ about }: { about: VerdictAbout }) {
     <VerdictCard
       verdict={shown}
       overruled={given.overruled}
+      doubted={data.doubts.length > 0 && (about === 'recovery' || about === 'charge')}
       stale={given.stale && !changed}
       {...(changed && {
         before: {

@@ -1,3 +1,4 @@
+import { weighs } from '#core/kit'
 import Joi from 'joi'
 import { grossLimitMg, stampDate } from '#core/cylinders'
 import { askAboutStart, type WeighMode } from '#core/tape'
@@ -12,6 +13,7 @@ import {
   openJob,
   type ShopTx,
   systemOf,
+  kitOf,
 } from '#db'
 import {
   type Typed,
@@ -29,6 +31,7 @@ import { preferencesOf } from '~/session/preferences'
 import type { SignedIn } from '#db'
 import type { ReadersUnits } from '~/ui/measure'
 import { QUESTION_WORDS, REASON_WORDS } from '~/wording/en'
+import { namedScale } from '~/kit/job-kit'
 import { beginning } from './entries'
 
 export interface NewJob {
@@ -44,6 +47,8 @@ export interface NewJob {
   cylinder?: string
   startWeight?: number
   mode?: WeighMode
+  /** The shop's scale that it stands on. */
+  scaleId?: string
   /** The start weight that was asked about, and said to be right. */
   sure?: string
   newId?: string
@@ -67,6 +72,7 @@ const schema = (reading: ReadersUnits) =>
     cylinderId: optionalId,
     cylinder: text('the label of the cylinder', 80),
     startWeight: measured('weight', 'the start weight', reading),
+    scaleId: optionalId,
     mode: Joi.string().valid('gross', 'net'),
     sure: Joi.string().max(40).empty(''),
     newId: optionalId,
@@ -148,6 +154,7 @@ export async function begin(
               bookedMg: cylinder.tareMg + cylinder.balanceMg,
               startMg: job.startWeight,
               mode: job.mode ?? 'gross',
+              scale: await scaleNamed(tx, job.scaleId),
             },
           }),
         }),
@@ -237,4 +244,10 @@ function doubtStart(job: NewJob, cylinder: CylinderRow, refrigerant: string | nu
       startWeight: `${QUESTION_WORDS[asked.code]}. Put it right, or press Go once more if the scale really shows it.`,
       sure: String(job.startWeight),
     })
+}
+
+/** One that is no longer in use was swapped meanwhile: the weight counts all the same. */
+async function scaleNamed(tx: ShopTx, scaleId: string | undefined) {
+  const [scale] = scaleId ? await kitOf(tx, [scaleId]) : []
+  return scale && weighs(scale.kind) ? namedScale(scale) : undefined
 }

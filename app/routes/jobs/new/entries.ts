@@ -1,3 +1,4 @@
+import type { namedScale } from '~/kit/job-kit'
 import { type Entry, type EntryBodies, type EntryKind, versionOf, type WeighMode } from '#core/tape'
 
 /** What a new job begins with, as far as it is known. */
@@ -17,6 +18,8 @@ export interface Beginning {
     bookedMg: number
     startMg?: number | undefined
     mode: WeighMode
+    /** The shop's scale that it stands on. */
+    scale?: ReturnType<typeof namedScale> | undefined
   }
 }
 
@@ -28,7 +31,7 @@ export function beginning(begin: Beginning): Entry[] {
   const { title, systemId, refrigerant, cylinder, runId } = begin
   const entries = [entry(begin, 0, 'job-described', { title, systemId, refrigerant })]
   if (!cylinder) return entries
-  const { cylinderId, bookedMg, startMg, mode } = cylinder
+  const { cylinderId, bookedMg, startMg, mode, scale = { scale: '' } } = cylinder
   entries.push(entry(begin, 1, 'cylinder-chosen', { cylinderId, use: 'recover', massMg: null }))
   if (startMg !== undefined)
     entries.push(
@@ -36,7 +39,7 @@ export function beginning(begin: Beginning): Entry[] {
         runId,
         use: 'recover',
         cylinderId,
-        scale: '',
+        ...scale,
         mode,
         weightMg: startMg,
         bookedMg,

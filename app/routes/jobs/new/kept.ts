@@ -1,3 +1,4 @@
+import { type JobKit, namedScale } from '~/kit/job-kit'
 import { measure, type ReadersUnits } from '~/ui/measure'
 import type { Tile } from '~/cylinders/tile.server'
 import type { Beginning } from './entries'
@@ -17,6 +18,7 @@ export type TypedBeginning = Partial<
     | 'mode'
     | 'at'
     | 'deviceId'
+    | 'scaleId'
     | 'deviceSeq',
     string
   >
@@ -25,7 +27,7 @@ export type TypedBeginning = Partial<
 /** A beginning that the server could not be asked about: what the device knows of it, or why it knows too little. */
 export function keptBeginning(
   typed: TypedBeginning,
-  tiles: Tile[],
+  { tiles, scales }: { tiles: Tile[]; scales: JobKit[] },
   reading: ReadersUnits,
 ): Beginning | { wrong: string } {
   const label = typed.cylinder?.trim().toLowerCase() ?? ''
@@ -41,6 +43,7 @@ export function keptBeginning(
   if (weight.kind === 'wrong') return { wrong: weight.message }
   if (weight.kind === 'choose')
     return { wrong: 'The start weight can be read in two ways: choose one first.' }
+  const scale = scales.find((each) => each.kitId === typed.scaleId)
   return {
     jobId: typed.jobId!,
     runId: typed.runId!,
@@ -56,6 +59,7 @@ export function keptBeginning(
         bookedMg: tile.expectedMg,
         startMg: weight.kind === 'one' ? weight.value : undefined,
         mode: typed.mode === 'net' ? 'net' : 'gross',
+        scale: scale && namedScale(scale),
       },
     }),
   }

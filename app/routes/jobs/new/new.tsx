@@ -11,9 +11,11 @@ import {
   useNavigation,
 } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
-import { inShop, systemOf, systems as listSystems } from '#db'
+import { inShop, scalesInUse, systemOf, systems as listSystems } from '#db'
 import { asked } from '~/form/search.server'
 import { isId } from '~/form/ids.server'
+import { jobKit } from '~/kit/job-kit.server'
+import { preferencesOf } from '~/session/preferences'
 import { todayIn } from '~/session/clock.server'
 import { writer } from '~/session/signed-in.server'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
@@ -40,9 +42,10 @@ export async function loader({ context, request }: Route.LoaderArgs) {
   const today = todayIn(shop.timeZone)
   const wanted = search.get('system') ?? undefined
   return inShop(shop.shopId, async (tx) => {
-    const [systems, tiles, system] = await Promise.all([
+    const [systems, tiles, scales, system] = await Promise.all([
       listSystems(tx, '', SYSTEMS_SHOWN + 1),
       atHand(tx, { userId: person.userId, today, marginPct: shop.fillMarginPct }),
+      scalesInUse(tx),
       isId(wanted) ? systemOf(tx, wanted) : undefined,
     ])
     return {
@@ -54,6 +57,8 @@ export async function loader({ context, request }: Route.LoaderArgs) {
       /** The system whose page led here. */
       system: system ? choiceOf(system) : null,
       tiles,
+      scales: scales.map((row) => jobKit(row, today)),
+      van: preferencesOf(person.preferences).van,
       refrigerants: REFRIGERANTS,
       marginPct: shop.fillMarginPct,
       // Carried here from the slide rule.
@@ -91,7 +96,8 @@ function stampWithDevice({ currentTarget: form }: FormEvent<HTMLFormElement>) {
 
 /** Two ways in: from the roof in a hurry, or from a system with everything known. */
 export default function NewJob({ loaderData, actionData }: Route.ComponentProps) {
-  const { jobId, runId, newId, systems, system, tiles, refrigerants, marginPct, carried } = loaderData
+  const { jobId, runId, newId, systems, system, tiles, scales, van, refrigerants, marginPct, carried } =
+    loaderData
   const busy = useNavigation().state !== 'idle'
   const refused = actionData && 'errors' in actionData ? actionData : undefined
   const kept = useKept(actionData && 'unsent' in actionData ? actionData.unsent : undefined, loaderData)
@@ -127,6 +133,8 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
               {hidden}
               <QuickStart
                 tiles={tiles}
+                scales={scales}
+                van={van}
                 refrigerants={refrigerants}
                 marginPct={marginPct}
                 refused={quickRefused}
@@ -162,11 +170,11 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
 }
 
 /** What could not be sent is noted on this device; the job opens by itself once it was. */
-function useKept(unsent: TypedBeginning | undefined, { tiles }: Route.ComponentProps['loaderData']) {
+function useKept(unsent: TypedBeginning | undefined, { tiles, scales }: Route.ComponentProps['loaderData']) {
   const { outbox } = useOutbox()
   const reading = useReadersUnits()
   const navigate = useNavigate()
-  const begun = unsent && keptBeginning(unsent, tiles, reading)
+  const begun = unsent && keptBeginning(unsent, { tiles, scales }, reading)
   const jobId = begun && 'jobId' in begun ? begun.jobId : undefined
   const keep = useEffectEvent(() => {
     if (begun && 'jobId' in begun) void outbox.put(begun.jobId, beginning(begun))

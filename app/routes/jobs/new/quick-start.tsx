@@ -5,6 +5,7 @@ import { askAboutStart } from '#core/tape'
 import { ask } from '~/live/ask'
 import { Question } from '~/tape/question'
 import { useQuestion } from '~/tape/use-question'
+import type { JobKit } from '~/kit/job-kit'
 import type { Refused } from '~/form/read.server'
 import { Field, SelectField } from '~/ui/field'
 import { measure, typed } from '~/ui/measure'
@@ -15,6 +16,9 @@ import { Tiles } from './tiles'
 
 interface QuickStartProps {
   tiles: Tile[]
+  /** The shop's scales; the one in the person's van is taken as the usual one. */
+  scales: JobKit[]
+  van: string
   refrigerants: readonly string[]
   marginPct: number
   refused: Refused | undefined
@@ -26,7 +30,7 @@ interface QuickStartProps {
 
 /** From the roof: tap the cylinder that stands on the scale, look whether the scale shows what it should, go. */
 export function QuickStart(props: QuickStartProps) {
-  const { refrigerants, marginPct, refused, carried, newId, busy } = props
+  const { refrigerants, marginPct, refused, carried, newId, busy, scales, van } = props
   const reading = useReadersUnits()
   const was = refused?.typed
   const [found, setFound] = useState<Tile[]>([])
@@ -41,11 +45,12 @@ export function QuickStart(props: QuickStartProps) {
   )
   const picked = all.find((each) => each.cylinderId === pickedId)
   const [gas, setGas] = useState(was?.refrigerant ?? (carried.refrigerant || (picked?.refrigerant ?? '')))
-  const [gasChosen, setGasChosen] = useState((was?.refrigerant ?? carried.refrigerant) !== '')
+  const gasChosen = useRef((was?.refrigerant ?? carried.refrigerant) !== '')
   const [weight, setWeight] = useState(
     was?.startWeight ?? (picked ? typed('weight', picked.expectedMg, reading) : ''),
   )
-  const [weightTyped, setWeightTyped] = useState(was?.startWeight !== undefined && was.startWeight !== '')
+  // As they are when an answer arrives, not as they were when it was asked for.
+  const weightTyped = useRef(was?.startWeight !== undefined && was.startWeight !== '')
   const [mode, setMode] = useState(was?.mode ?? 'gross')
   const sure = useRef<HTMLInputElement>(null)
   const go = useRef<HTMLButtonElement>(null)
@@ -68,9 +73,9 @@ export function QuickStart(props: QuickStartProps) {
     setPickedId(tile?.cylinderId)
     if (!tile) return
     // What somebody has chosen stays: that it is another gas is for the rules to say.
-    if (tile.refrigerant && !gasChosen) setGas(tile.refrigerant)
+    if (tile.refrigerant && !gasChosen.current) setGas(tile.refrigerant)
     // What was typed is what the scale shows, whichever cylinder it is.
-    if (!weightTyped) setWeight(typed('weight', tile.expectedMg, reading))
+    if (!weightTyped.current) setWeight(typed('weight', tile.expectedMg, reading))
   }
   const pick = (tile: Tile) => {
     setLabel('')
@@ -169,7 +174,7 @@ export function QuickStart(props: QuickStartProps) {
             options={[['', 'Not known yet'], ...refrigerants.map((r): [string, string] => [r, r])]}
             onChange={(next) => {
               setGas(next)
-              setGasChosen(next !== '')
+              gasChosen.current = next !== ''
             }}
           />
         </div>
@@ -181,7 +186,7 @@ export function QuickStart(props: QuickStartProps) {
             value={weight}
             onChange={(text) => {
               setWeight(text)
-              setWeightTyped(text !== '')
+              weightTyped.current = text !== ''
             }}
             error={refused?.errors.startWeight}
             hero
@@ -198,6 +203,25 @@ export function QuickStart(props: QuickStartProps) {
           />
           zeroed with it on
         </label>
+        {scales.length > 0 && (
+          <label className="which-scale">
+            <span className="quiet">on</span>{' '}
+            <select
+              name="scaleId"
+              className="form-select"
+              aria-label="Scale"
+              defaultValue={was?.scaleId ?? usualScale(scales, van)}
+            >
+              <option value="">a scale that is not named</option>
+              {scales.map(({ kitId, label, failed }) => (
+                <option key={kitId} value={kitId}>
+                  {label}
+                  {failed && ': failed its check'}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <Button
           ref={go}
           type="submit"
@@ -231,6 +255,11 @@ export function QuickStart(props: QuickStartProps) {
     </fieldset>
   )
 }
+
+/** Of the van where there is one that is good; none is guessed. */
+const usualScale = (scales: JobKit[], van: string) =>
+  scales.find((each) => van !== '' && each.keepsAt.toLowerCase() === van.toLowerCase() && !each.failed)
+    ?.kitId ?? ''
 
 const labelled = (tiles: Tile[], label: string) =>
   tiles.find((each) => each.label.toLowerCase() === label.trim().toLowerCase())

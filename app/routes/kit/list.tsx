@@ -1,0 +1,160 @@
+import { Form, Link } from 'react-router'
+import { FILTER_SOON, filterUsed, KIT_KINDS } from '#core/kit'
+import { inShop, kitList, kitPlaces, type KitRow, type KitSort } from '#db'
+import { listWish } from '~/form/list.server'
+import { asked } from '~/form/search.server'
+import { KitIcon } from '~/kit/icon'
+import { kindOf } from '~/kit/schema'
+import { todayIn } from '~/session/clock.server'
+import { signedIn } from '~/session/signed-in.server'
+import { type Column, DataTable } from '~/ui/data-table'
+import { plainDay } from '~/ui/time'
+import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS } from '~/wording/en'
+import type { Route } from './+types/list'
+
+const PAGE_SIZE = 60
+const SORTS = ['kind', 'label', 'keepsAt', 'dueOn'] as const satisfies KitSort[]
+const STATES = ['in-use', 'repair', 'retired'] as const
+
+export function meta() {
+  return [{ title: 'Kit · Keg' }]
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const { shop, person } = signedIn(context)
+  const search = new URL(request.url).searchParams
+  const wish = listWish(search, SORTS)
+  const filter = {
+    kind: kindOf(search.get('kind')) ?? '',
+    keepsAt: asked(search, 'place', 120),
+    label: asked(search, 'label', 80),
+    state: STATES.find((each) => each === search.get('state')) ?? STATES[0],
+  }
+  return inShop(shop.shopId, async (tx) => {
+    const [{ kit, count }, places] = await Promise.all([
+      kitList(tx, filter, { ...wish, size: PAGE_SIZE }),
+      kitPlaces(tx),
+    ])
+    return {
+      kit,
+      count,
+      places,
+      filter,
+      wish,
+      pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),
+      today: todayIn(shop.timeZone),
+      mayWrite: person.role !== 'trainee',
+    }
+  })
+}
+
+/** The shop's instruments and machines: where each is, and what is due on it. */
+export default function KitList({ loaderData }: Route.ComponentProps) {
+  const { kit, count, places, filter, wish, pages, today, mayWrite } = loaderData
+  const columns: Column<KitRow>[] = [
+    { id: 'label', name: 'Label', cell: (k) => <Link to={`/kit/${k.kitId}`}>{k.label}</Link> },
+    {
+      id: 'kind',
+      name: 'Kind',
+      cell: (k) => (
+        <span className="with-icon">
+          <KitIcon kind={k.kind} /> {KIT_KIND_WORDS[k.kind]}
+        </span>
+      ),
+    },
+    { id: 'keepsAt', name: 'Kept at', cell: (k) => k.keepsAt },
+    { id: 'dueOn', name: 'Due', cell: (k) => <DueCell piece={k} today={today} /> },
+    { id: 'gas', name: 'Last gas', cell: (k) => k.lastGas, hidden: true },
+    { id: 'state', name: 'State', cell: (k) => KIT_STATE_WORDS[k.state], hidden: true },
+  ]
+  return (
+    <>
+      <div className="page-head">
+        <h1>Kit</h1>
+        <span className="quiet">
+          {count} {KIT_STATE_WORDS[filter.state].toLowerCase()}
+        </span>
+        <div className="actions">
+          <Link className="btn btn-outline-secondary" to="/labels?what=kit">
+            Labels
+          </Link>
+          {mayWrite && (
+            <Link className="btn btn-primary" to="/kit/new">
+              Add kit
+            </Link>
+          )}
+        </div>
+      </div>
+      <Form method="get" className="row-of mb-3" role="search" key={JSON.stringify(filter)}>
+        <select name="kind" className="form-select w-choice" defaultValue={filter.kind} aria-label="Kind">
+          <option value="">All kinds</option>
+          {KIT_KINDS.map((kind) => (
+            <option key={kind} value={kind}>
+              {KIT_KIND_WORDS[kind]}
+            </option>
+          ))}
+        </select>
+        <select
+          name="place"
+          className="form-select w-choice"
+          defaultValue={filter.keepsAt}
+          aria-label="Kept at"
+        >
+          <option value="">Everywhere</option>
+          {places.map((each) => (
+            <option key={each}>{each}</option>
+          ))}
+        </select>
+        <select name="state" className="form-select w-choice" defaultValue={filter.state} aria-label="State">
+          {STATES.map((each) => (
+            <option key={each} value={each}>
+              {KIT_STATE_WORDS[each]}
+            </option>
+          ))}
+        </select>
+        <input
+          name="label"
+          className="form-control w-choice"
+          defaultValue={filter.label}
+          placeholder="Label"
+          aria-label="Part of a label"
+        />
+        <button type="submit" className="btn btn-outline-secondary">
+          Show
+        </button>
+      </Form>
+      <DataTable
+        label="Kit"
+        columns={columns}
+        rows={kit}
+        rowId={(k) => k.kitId}
+        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SORTS }}
+        empty={
+          filter.kind || filter.keepsAt || filter.label || filter.state !== 'in-use'
+            ? 'No kit fits this search.'
+            : 'No kit yet. Start with the scale: every weight rests on it.'
+        }
+      />
+    </>
+  )
+}
+
+function DueCell({ piece, today }: { piece: KitRow; today: string }) {
+  const used = filterUsed(piece.facts, piece.passedMg)
+  return (
+    <span className="row-of">
+      {piece.failedAt && <span className="tag tag-limit">check failed</span>}
+      {piece.dueOn && piece.dueWhat && piece.state !== 'retired' && (
+        <span className={piece.dueOn <= today ? 'tag tag-amber' : 'quiet'}>
+          {ACT_WORDS[piece.dueWhat].due}, {piece.dueOn <= today ? 'since ' : ''}
+          {plainDay(piece.dueOn)}
+        </span>
+      )}
+      {used !== null && used >= FILTER_SOON && (
+        <span className={`tag ${used >= 1 ? 'tag-limit' : 'tag-amber'}`}>
+          filter {Math.round(100 * used)} % used
+        </span>
+      )}
+    </span>
+  )
+}

@@ -1,0 +1,285 @@
+import { data, Link, redirect } from 'react-router'
+import { filterUsed, holdsGas, isComparison, judgeCheck, type KitFacts, READS, weighs } from '#core/kit'
+import {
+  type ActRow,
+  actsOf,
+  cylindersOfGas,
+  doubtsOfScale,
+  hoursRun,
+  inShop,
+  lockedKit,
+  movements,
+  onePiece,
+  usesOf,
+  VoucherError,
+} from '#db'
+import { found, idOf } from '~/form/ids.server'
+import { refuse, typedIn } from '~/form/read.server'
+import { factsOf, factWords } from '~/kit/fields'
+import { KitIcon } from '~/kit/icon'
+import { MovementTable } from '~/ledger/movement-table'
+import { useRefresh } from '~/live/changes'
+import { keepLastGood } from '~/live/last-good'
+import { now, todayIn } from '~/session/clock.server'
+import { preferencesOf } from '~/session/preferences'
+import { signedIn, writer } from '~/session/signed-in.server'
+import { Fact } from '~/ui/fact'
+import { type ReadersUnits, show as showIn } from '~/ui/measure'
+import { useReadersUnits, useShow } from '~/ui/reader'
+import { day, dayAndTime, plainDay } from '~/ui/time'
+import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS } from '~/wording/en'
+import type { Route } from './+types/piece'
+import { ActForms } from './act-forms'
+import { readAct, strikeIt, writeItsAct } from './acts.server'
+import { Doubts } from './doubts'
+import { Strike } from './strike'
+
+const SHOWN = 50
+
+export function meta({ loaderData }: Route.MetaArgs) {
+  return [{ title: loaderData ? `${loaderData.piece.label} · Keg` : 'Keg' }]
+}
+
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const { shop, person } = signedIn(context)
+  const kitId = idOf(params.kitId)
+  return inShop(shop.shopId, async (tx) => {
+    const piece = found(await onePiece(tx, kitId), 'kit')
+    const [acts, doubts, uses, ledger, cylinders, ran] = await Promise.all([
+      actsOf(tx, kitId),
+      weighs(piece.kind) ? doubtsOfScale(tx, kitId) : [],
+      usesOf(tx, kitId, SHOWN),
+      holdsGas(piece.kind) ? movements(tx, { kitId }, SHOWN) : [],
+      holdsGas(piece.kind) && piece.lastGas ? cylindersOfGas(tx, piece.lastGas) : [],
+      piece.kind === 'pump' ? hoursRun(tx, kitId) : null,
+    ])
+    return {
+      piece,
+      acts,
+      doubts,
+      uses,
+      ledger,
+      cylinders,
+      ran,
+      today: todayIn(shop.timeZone),
+      timeZone: shop.timeZone,
+      mayWrite: person.role !== 'trainee',
+    }
+  })
+}
+
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const { shop, person } = writer(context)
+  const kitId = idOf(params.kitId)
+  const typed = await typedIn(request)
+  const reading = { units: preferencesOf(person.preferences).units }
+  const at = now()
+  try {
+    const refused = await inShop(shop.shopId, async (tx) => {
+      // What is moved out of it goes into a cylinder: those are locked first, and the kit with them.
+      if (typed.what !== 'purged') await lockedKit(tx, kitId)
+      const piece = found(await onePiece(tx, kitId), 'kit')
+      if (typed.what === 'strike') return strikeIt(tx, kitId, typed, { now: at, userId: person.userId })
+      const { timeZone } = shop
+      const read = readAct(typed, piece, { reading, timeZone, now: at, today: todayIn(timeZone) })
+      if (read.refused) return read.refused
+      await writeItsAct(tx, kitId, read.value, { now: at, userId: person.userId })
+      return undefined
+    })
+    if (refused) return data(refused, { status: 400 })
+  } catch (error) {
+    if (!(error instanceof VoucherError)) throw error
+    return data(refuse(typed, { purged: error.message }), { status: 400 })
+  }
+  return redirect(`/kit/${kitId}`)
+}
+
+export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
+
+/** One piece of kit: what it can tell, what is due, what it holds, and everything that was done with it. */
+export default function Piece({ loaderData, actionData }: Route.ComponentProps) {
+  const { piece, acts, doubts, uses, ledger, cylinders, ran, today, timeZone, mayWrite } = loaderData
+  const reading = useReadersUnits()
+  const show = useShow()
+  useRefresh(() => true)
+  const known = factsOf(piece.kind).filter(([name]) => piece.facts[name] !== undefined)
+  const used = filterUsed(piece.facts, piece.passedMg)
+  const purged = piece.purgedAt !== null && (piece.gasAt === null || piece.purgedAt >= piece.gasAt)
+  const isDue = piece.dueOn !== null && piece.dueOn <= today
+  return (
+    <>
+      <div className="page-head">
+        <h1 className="with-icon">
+          <KitIcon kind={piece.kind} size={26} /> {piece.label}
+        </h1>
+        <span className="tag tag-copper">{KIT_KIND_WORDS[piece.kind]}</span>
+        {piece.state !== 'in-use' && <span className="tag">{KIT_STATE_WORDS[piece.state]}</span>}
+        {piece.failedAt && <span className="tag tag-limit">last check failed</span>}
+        <div className="actions">
+          <Link className="btn btn-outline-secondary" to={`/labels?what=kit&id=${piece.kitId}`}>
+            Label
+          </Link>
+          {mayWrite && (
+            <Link className="btn btn-outline-secondary" to="change">
+              Change its data
+            </Link>
+          )}
+        </div>
+      </div>
+      <div className="two-columns">
+        <div className="stack">
+          {piece.failedAt && weighs(piece.kind) && (
+            <p className="verdict verdict-bad mb-0" role="status">
+              It failed its check on {day(piece.failedAt, timeZone)}. Have it set right, and check it again;
+              until then weigh on another scale.
+            </p>
+          )}
+          <Doubts doubts={doubts} timeZone={timeZone} mayWrite={mayWrite} refused={actionData} />
+          {holdsGas(piece.kind) && (
+            <section className="sheet">
+              <h2>In it</h2>
+              <div className="hero">{show('weight', Math.max(0, piece.balanceMg))}</div>
+              <p className="mb-0">
+                {piece.lastGas && !purged
+                  ? `By the books. ${piece.lastGas} went through it last, and it was not purged since: another gas may not follow before it is.`
+                  : piece.lastGas
+                    ? `By the books. ${piece.lastGas} went through it last; purged since.`
+                    : 'By the books. Nothing went through it yet.'}
+              </p>
+              {used !== null && (
+                <p className="mb-0 mt-1">
+                  Through its filter-drier since it was fitted:{' '}
+                  <strong className="digits">{show('weight', piece.passedMg)}</strong>,{' '}
+                  {Math.round(100 * used)} % of what it is good for.
+                </p>
+              )}
+            </section>
+          )}
+          {ran !== null && (
+            <section className="sheet">
+              <h2>Hours since its oil was changed</h2>
+              <div className="hero">{ran} h</div>
+              {piece.facts.oilHours !== undefined && (
+                <p className="mb-0">Its oil is good for {piece.facts.oilHours} h.</p>
+              )}
+            </section>
+          )}
+          <section className="sheet">
+            <h2>What was done</h2>
+            {acts.length === 0 && <p className="mb-0 quiet">Nothing has been noted yet.</p>}
+            <ul className="plain-list">
+              {acts.map((act) => (
+                <li key={act.actId}>
+                  <div className={act.struck === null ? undefined : 'struck'}>
+                    <span className="digits quiet">{dayAndTime(act.at, timeZone)}</span>{' '}
+                    <strong>{ACT_WORDS[act.what].name}</strong>{' '}
+                    {act.passed !== null && (
+                      <span className={act.passed ? 'tag' : 'tag tag-limit'}>
+                        {act.passed ? 'good' : 'not passed'}
+                      </span>
+                    )}{' '}
+                    {actWords(act, piece.facts, reading)} <span className="quiet">{act.by}</span>
+                  </div>
+                  {act.struck !== null && <div className="quiet">Struck: {act.struck}</div>}
+                  {mayWrite && act.struck === null && act.what !== 'purged' && (
+                    <Strike actId={act.actId} refused={actionData} />
+                  )}
+                </li>
+              ))}
+            </ul>
+          </section>
+          {ledger.length > 0 && (
+            <section className="sheet">
+              <h2>Ledger</h2>
+              <MovementTable movements={ledger} timeZone={timeZone} seenFrom={piece.kitId} />
+            </section>
+          )}
+        </div>
+        <div className="stack">
+          {piece.dueOn && piece.dueWhat && (
+            <section className={`sheet ${isDue ? 'due-now' : ''}`}>
+              <h2>{ACT_WORDS[piece.dueWhat].due}</h2>
+              <p className="mb-1">
+                {isDue ? 'Due since' : 'Due on'} <strong>{plainDay(piece.dueOn)}</strong>.
+              </p>
+              {/* Whoever notes it has it beside the form. */}
+              {!(mayWrite && isDue) && (
+                <p className="mb-0 quiet">
+                  {ACT_WORDS[piece.dueWhat].how[0]}
+                  <br />
+                  {ACT_WORDS[piece.dueWhat].how[1]}
+                </p>
+              )}
+            </section>
+          )}
+          <section className="sheet">
+            <h2>What it can tell, and do</h2>
+            <dl className="facts">
+              <Fact name="Kept at">{piece.keepsAt || 'not noted'}</Fact>
+              {known.map(([name, field]) => (
+                <Fact key={name} name={field.label}>
+                  {field.type === 'cylinder' ? (
+                    <Link to={`/cylinders/${piece.facts[name] as string}`}>its tank</Link>
+                  ) : field.type === 'text' && field.lines ? (
+                    <ol className="mb-0">
+                      {String(piece.facts[name])
+                        .split('\n')
+                        .filter((line) => line.trim())
+                        .map((line, i) => (
+                          <li key={i}>{line}</li>
+                        ))}
+                    </ol>
+                  ) : (
+                    factWords(name, piece.facts[name], reading)
+                  )}
+                </Fact>
+              ))}
+            </dl>
+          </section>
+          {mayWrite && piece.state !== 'retired' && (
+            <ActForms
+              piece={piece}
+              cylinders={cylinders}
+              refused={actionData}
+              due={isDue ? piece.dueWhat : null}
+            />
+          )}
+          {uses.length > 0 && (
+            <section className="sheet">
+              <h2>Used last</h2>
+              <ul className="plain-list">
+                {uses.slice(0, 10).map((use, i) => (
+                  <li key={i}>
+                    <Link to={`/jobs/${use.jobId}`}>Job {use.number}</Link>{' '}
+                    <span className="digits">{show('weight', use.massMg)}</span> {use.refrigerant},{' '}
+                    {day(use.at, timeZone)}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+        </div>
+      </div>
+    </>
+  )
+}
+
+/** What an act found, with what it was held against. */
+function actWords({ what, body }: ActRow, facts: KitFacts, reading: ReadersUnits): string {
+  const parts: string[] = []
+  if (isComparison(what) && body.known !== undefined && body.read !== undefined) {
+    const words = (value: number) => showIn(READS[what], value, reading)
+    const { limit, limitKnown } = judgeCheck(what, facts, { known: body.known, read: body.read })
+    const may =
+      what === 'scale-check'
+        ? `; may be off by ${words(limit)}${limitKnown ? '' : ', which is reckoned with'}`
+        : ''
+    parts.push(`reads ${words(body.read)}, should be ${words(body.known)}${may}`)
+  }
+  if (body.hours !== undefined) parts.push(`${body.hours} h`)
+  if (body.ml !== undefined) parts.push(showIn('volume', body.ml, reading))
+  if (body.massMg !== undefined) parts.push(showIn('weight', body.massMg, reading))
+  if (body.how) parts.push(body.how === 'accepted' ? 'weight accepted' : 'weighed again')
+  if (body.text) parts.push(body.text)
+  return parts.join(', ')
+}

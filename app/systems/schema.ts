@@ -1,0 +1,46 @@
+import Joi from 'joi'
+import type { SystemData } from '#db'
+import { measured, refrigerantField, text } from '~/form/schema-parts'
+import type { ReadersUnits } from '~/ui/measure'
+
+interface SystemForm {
+  name: string
+  customer: string
+  site: string
+  altitude?: number
+  trade: SystemData['trade']
+  refrigerant?: string
+  plate?: number
+  plateText?: string
+  panelTotal?: number
+  lines: string
+  accessories: string
+  oilType?: string
+  registration?: string
+  compressor?: string
+  metering: SystemData['metering']
+  subcooling?: number
+  maxTestPressure?: number
+}
+
+/** The form of a system. Line sets and accessories travel as JSON, and are read one by one. */
+export const systemSchema = (reading: ReadersUnits) =>
+  Joi.object<SystemForm>({
+    name: text('what the system is called', 200).required(),
+    customer: text('whose it is', 200).required(),
+    site: text('where it stands', 200).required(),
+    altitude: measured('height', 'the height above the sea', reading),
+    trade: Joi.string().valid('stationary', 'vehicle').required(),
+    refrigerant: refrigerantField,
+    plate: measured('plate', 'the charge on the plate', reading),
+    plateText: text('what else the plate says', 120),
+    panelTotal: measured('plate', 'the total in the panel', reading),
+    lines: Joi.string().default('[]'),
+    accessories: Joi.string().default('[]'),
+    oilType: text('the oil', 60),
+    registration: text('the registration', 40),
+    compressor: text('the kind of compressor', 60),
+    metering: Joi.string().valid('fixed', 'valve', 'unknown').required(),
+    subcooling: measured('difference', 'the subcooling on the plate', reading),
+    maxTestPressure: measured('pressure', 'the highest test pressure', reading),
+  })

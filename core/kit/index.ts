@@ -1,0 +1,5 @@
+export * from './check'
+export * from './due'
+export * from './kinds'
+export * from './limits'
+export * from './may-use'
