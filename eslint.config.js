@@ -7,12 +7,14 @@ import ts from 'typescript-eslint'
 // The floors of the house: an arrow points from a floor to those it may stand on. None runs upwards.
 const MAY_STAND_ON = {
   core: ['core'],
+  sim: ['core', 'sim'],
   db: ['core', 'db'],
+  instruments: ['core', 'sim', 'instruments'],
   app: ['core', 'db', 'app'],
   server: ['db', 'app', 'server'],
   demo: ['core', 'db', 'demo'],
-  command: ['db', 'demo', 'command'],
-  benchmark: ['core', 'db', 'demo', 'testing', 'benchmark'],
+  command: ['sim', 'db', 'demo', 'command'],
+  benchmark: ['core', 'sim', 'db', 'demo', 'testing', 'benchmark'],
   testing: ['core', 'db', 'app', 'testing'],
   e2e: ['core', 'db', 'app', 'demo', 'testing', 'benchmark', 'e2e'],
 }
@@ -69,7 +71,7 @@ export default ts.config(
   },
   { files: ['app/**/*.{ts,tsx}'], ...reactHooks.configs.flat['recommended-latest'] },
   {
-    files: ['{command,bench,demo,server,e2e,testing}/**/*.ts', '**/*.mjs', '*.ts'],
+    files: ['{command,bench,demo,server,instruments,e2e,testing}/**/*.ts', '**/*.mjs', '*.ts'],
     rules: { 'no-console': 'off' },
   },
   {
@@ -82,7 +84,7 @@ export default ts.config(
       'boundaries/include': ['**/*.{ts,tsx}'],
       'boundaries/elements': [
         { type: 'core', pattern: 'core/*', capture: ['subject'], partialMatch: false },
-        ...['db', 'app', 'server', 'demo', 'command', 'e2e', 'testing'].map((type) => ({
+        ...['sim', 'instruments', 'db', 'app', 'server', 'demo', 'command', 'e2e', 'testing'].map((type) => ({
           type,
           pattern: type,
           partialMatch: false,
@@ -138,9 +140,9 @@ export default ts.config(
     },
   },
   {
-    // core computes: no interface, no Node, no clock and no dice of its own.
-    files: ['core/**/*.ts'],
-    ignores: ['core/**/*.test.ts', 'core/**/data/**'],
+    // core and the plant compute: no interface, no Node, no clock and no dice of their own.
+    files: ['{core,sim}/**/*.ts'],
+    ignores: ['{core,sim}/**/*.test.ts', 'core/**/data/**'],
     rules: {
       'no-restricted-globals': [
         'error',

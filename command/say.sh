@@ -36,6 +36,7 @@ Keg, a weighed logbook for refrigeration and vehicle-AC technicians.
   ./keg test             lint, types, build, all tests; closes with the counts
   ./keg bench            loads a large shop and prints a table of speeds and sizes
   ./keg bench chaos      ends sessions, database and server while people write; says what was lost
+  ./keg rig FILE.json    runs a scenario of the simulated plant, prints it as CSV (docs/rig.md)
   ./keg screenshots      makes docs/screenshots again from the demo data
   ./keg backup FILE      writes the database of ./keg start (--demo: of the demo) to FILE, while Keg runs
   ./keg backup --every 6h DIR --keep 28   the same by itself while ./keg start runs (--every never: no more)

@@ -25,6 +25,12 @@ keg_demo() {
   serve "$STATE/greeting"
 }
 
+# A scenario of the simulated plant, as CSV: nothing but Node is needed.
+keg_rig() {
+  prepare >&2
+  KEG_FROM=$KEG_FROM run_ts command/rig.ts "$@"
+}
+
 keg_start() {
   prepare
   need_build

@@ -1,11 +1,10 @@
 // What a test starts from, put there without a page.
 import { randomUUID } from 'node:crypto'
 import { inShop, tapeOf } from '#db'
-import { aJob, anEntry, note } from '../testing/a-shop'
-import { aCylinder, type Harbour } from './shop'
+import { aCylinder, aJob, anEntry, type AShop, note } from '../testing/a-shop'
 
 /** A job from the roof with a recovery of R-410A running, begun at 12 kg gross. */
-export async function aRunningJob(shop: Harbour, over: Parameters<typeof aCylinder>[1] = {}) {
+export async function aRunningJob(shop: AShop, over: Parameters<typeof aCylinder>[1] = {}) {
   const label = over.label ?? `Quick ${randomUUID().slice(0, 8)}`
   const [jobId, cylinderId] = await Promise.all([aJob(shop), aCylinder(shop, { ...over, label })])
   await note(

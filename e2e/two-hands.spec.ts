@@ -2,13 +2,14 @@
 import type { Page } from '@playwright/test'
 import { cylinderOf, inShop, movements } from '#db'
 import { aRunningJob } from './arrange'
-import { expect, expectNoTrouble, type Harbour, open, ready, test } from './shop'
+import type { AShop } from '../testing/a-shop'
+import { expect, expectNoTrouble, open, ready, test } from './shop'
 
 const settled = (page: Page) =>
   expect(page.locator('.tape').getByText('waiting', { exact: true })).toHaveCount(0)
 
 /** A recovery that runs, and its page. */
-async function running(page: Page, shop: Harbour) {
+async function running(page: Page, shop: AShop) {
   const job = await aRunningJob(shop)
   await open(page, job.path)
   return job
@@ -146,8 +147,9 @@ test('a correction moves books and total, and what was written stays on the tape
   expectNoTrouble(page)
 })
 
-test('another scale in mid-job can follow', async ({ as, shop }) => {
-  const page = await as('metric')
+test('another scale in mid-job can follow', async ({ alone }) => {
+  // No kit, and a browser that remembers none.
+  const { page, shop } = await alone()
   await running(page, shop)
   await weigh(page, '13 kg')
   await page.getByRole('button', { name: 'Other scale …' }).click()

@@ -1,0 +1,1 @@
+export { type Fluid, fluidOf, vapourDensityOf, vapourPa } from './fluid'

@@ -1,0 +1,1 @@
+export { type Channel, type SensorSetup, type Sensors, sensorsOf, USUAL_SENSORS } from './sensors'
