@@ -38,6 +38,7 @@ const CORE_MAY_USE = {
   verify: ['verdict', 'units', 'refrigerants', 'systems'],
   ledger: ['units'],
   kit: ['units', 'refrigerants', 'scales'],
+  samples: ['kit'],
   tape: [
     'verdict',
     'units',
@@ -52,6 +53,7 @@ const CORE_MAY_USE = {
     'identity',
     'ledger',
     'kit',
+    'samples',
   ],
 }
 

@@ -7,6 +7,10 @@ export default [
   ...prefix('api/v1', [
     route('calc/:tool', 'routes/api/calc.ts'),
     route('openapi.json', 'routes/api/openapi.ts'),
+    route('pairings', 'routes/api/pairings.ts'),
+    route('samples', 'routes/api/samples.ts'),
+    route('devices/:deviceId/commands', 'routes/api/commands.ts'),
+    route('devices/:deviceId/state', 'routes/api/state.ts'),
   ]),
   route('api/*', 'routes/api/unknown.ts'),
   layout('routes/frame/frame.tsx', { id: 'frame' }, [

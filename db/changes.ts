@@ -2,14 +2,14 @@ import { type ShopTx, listeningDatabase } from './connection'
 
 /** Something changed; ids only, readers refetch in their own shop. */
 export interface Change {
-  kind: 'job' | 'cylinder' | 'kit' | 'refetch'
+  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'refetch'
   id: string
 }
 
 const CHANNEL = 'keg_changes'
 const HEARD_MS = 5_000
 const listeners = new Map<string, Set<(change: Change) => void>>()
-let listening: Promise<void> | undefined
+const listening = new Map<string, Promise<void>>()
 
 /** Tells every process once the transaction commits. The channel knows no row security: it carries ids only. */
 export async function announce(tx: ShopTx, change: Change): Promise<void> {
@@ -28,7 +28,9 @@ export class NotListeningError extends Error {
  * @throws NotListeningError
  */
 export async function onChange(shopId: string, tell: (change: Change) => void): Promise<() => void> {
-  await heard()
+  await hear(CHANNEL, spread, () => {
+    for (const shop of listeners.values()) for (const tell of shop) tell({ kind: 'refetch', id: '' })
+  })
   const own = listeners.get(shopId) ?? new Set()
   listeners.set(shopId, own)
   own.add(tell)
@@ -38,23 +40,35 @@ export async function onChange(shopId: string, tell: (change: Change) => void): 
   }
 }
 
-/** Once begun the driver goes on trying to listen, however often the database goes away. */
-async function heard(): Promise<void> {
-  listening ??= new Promise((resolve) => {
-    listeningDatabase()
-      .listen(CHANNEL, spread, () => {
-        resolve()
-        for (const shop of listeners.values()) for (const tell of shop) tell({ kind: 'refetch', id: '' })
-      })
-      .catch(() => {
-        // Not yet: it tries again by itself, and resolves then.
-      })
-  })
+/**
+ * Listens on a channel of the database, once for all of this process. Once begun the driver goes on trying, however often
+ * the database goes away.
+ * @param found called whenever the connection was made, also again
+ * @throws NotListeningError
+ */
+export async function hear(
+  channel: string,
+  told: (payload: string) => void,
+  found: () => void,
+): Promise<void> {
+  const begun =
+    listening.get(channel) ??
+    new Promise<void>((resolve) => {
+      listeningDatabase()
+        .listen(channel, told, () => {
+          resolve()
+          found()
+        })
+        .catch(() => {
+          // Not yet: it tries again by itself, and resolves then.
+        })
+    })
+  listening.set(channel, begun)
   let timer: NodeJS.Timeout | undefined
   const late = new Promise<never>((_, reject) => {
     timer = setTimeout(() => reject(new NotListeningError('The database does not answer.')), HEARD_MS)
   })
-  await Promise.race([listening, late]).finally(() => clearTimeout(timer))
+  await Promise.race([begun, late]).finally(() => clearTimeout(timer))
 }
 
 function spread(payload: string) {

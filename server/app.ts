@@ -4,7 +4,18 @@ import onHeaders from 'on-headers'
 import express, { type NextFunction, type Request, type Response } from 'express'
 import { RouterContextProvider, type ServerBuild } from 'react-router'
 import 'react-router'
-import { closeDatabase, databaseAnswers, firstRunCode as codeOf, rebuildOutdated, tidyUp } from '#db'
+import {
+  allShops,
+  closeDatabase,
+  databaseAnswers,
+  firstRunCode as codeOf,
+  makeSamplePartitions,
+  rebuildOutdated,
+  thinOld,
+  tidyBatches,
+  tidyUp,
+} from '#db'
+import { now } from '~/session/clock.server'
 import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
 import { measured, metrics } from './metrics'
@@ -83,6 +94,26 @@ export function tidyNowAndThen() {
       (error: unknown) => log.warn({ err: error }, 'tidying up has to wait'),
     )
   setInterval(() => void tidy(), TIDY_MS * (0.9 + 0.2 * Math.random())).unref()
+}
+
+const PARTITIONS_MS = 60 * 60_000
+
+/** Makes room for the samples of the days to come, now and every hour, and thins those of days long gone. */
+export function keepSamples() {
+  const keep = async () => {
+    try {
+      const today = now()
+      await makeSamplePartitions(today)
+      await tidyBatches()
+      let gone = 0
+      for (const shopId of await allShops()) gone += await thinOld(shopId, today)
+      if (gone > 0) log.info({ gone }, 'thinned old samples')
+    } catch (error) {
+      log.warn({ err: error }, 'keeping samples in order has to wait')
+    }
+  }
+  void keep()
+  setInterval(() => void keep(), PARTITIONS_MS * (0.9 + 0.2 * Math.random())).unref()
 }
 
 /** What another version of the fold has made is brought up to date beside the work; several processes may do it at once. */

@@ -53,7 +53,13 @@ export function refuseLargeBodies(request: Request, response: Response, next: Ne
   if (length === undefined && request.get('transfer-encoding') === undefined) return next()
   const most = request.path === ARCHIVE ? LARGEST_ARCHIVE : LARGEST_BODY
   if (length !== undefined && Number(length) <= most) return next()
-  response.status(413).type('text/plain').send('That is more than Keg takes at once: send less.')
+  response.status(413)
+  const detail = 'That is more than Keg takes at once: send less.'
+  if (request.path.startsWith('/api/'))
+    response
+      .type('application/problem+json')
+      .send(JSON.stringify({ type: 'about:blank', title: 'Too large', status: 413, detail }))
+  else response.type('text/plain').send(detail)
 }
 
 /**

@@ -13,6 +13,7 @@ interface Keg {
   firstRunCode: () => Promise<string | undefined>
   tidyNowAndThen: () => void
   rebuildWhatIsOutdated: () => void
+  keepSamples: () => void
 }
 
 const development = process.env.KEG_DEV === '1'
@@ -25,6 +26,7 @@ const keg = development ? await serveSource(front) : await serveBuild(front)
 const server = createServer(front)
 keg.tidyNowAndThen()
 keg.rebuildWhatIsOutdated()
+keg.keepSamples()
 if (supervised && process.send) takeConnections(process.send.bind(process))
 else server.listen(port, host, () => void greet())
 server.on('error', (error) => {

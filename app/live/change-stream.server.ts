@@ -1,7 +1,9 @@
-import { onChange } from '#db'
+import { type News, onChange, onSamples } from '#db'
 
 interface ChangeStream {
   shopId: string
+  /** Devices whose samples are wanted, each with the last batch that is known already. */
+  devices?: ReadonlyMap<string, number | undefined>
   /** Looked at again at each heartbeat; false ends the stream. */
   stillMay: () => Promise<boolean>
   heartbeatMs: number
@@ -13,16 +15,29 @@ interface ChangeStream {
 const MOST_UNREAD = 1_000
 
 /**
- * The changes of a shop as server-sent events, ids only. Whatever fails in its timers ends this stream, or is left to
+ * The changes of a shop as server-sent events, ids only, and what some of its devices say. The id of an event says how far
+ * each device has been heard, so that a stream that was lost goes on from there. Whatever fails in its timers ends this stream, or is left to
  * the next heartbeat; it never leaves it.
  * @throws NotListeningError when changes cannot be heard now
  */
-export async function changeStream({ shopId, stillMay, heartbeatMs, signal }: ChangeStream) {
+export async function changeStream({ shopId, devices, stillMay, heartbeatMs, signal }: ChangeStream) {
   const bytes = new TextEncoder()
   let controller: ReadableStreamDefaultController<Uint8Array> | undefined
   let beat: NodeJS.Timeout | undefined
-
-  const stop = await onChange(shopId, (change) => send(`data: ${JSON.stringify(change)}\n\n`))
+  // What comes before the stream has begun waits for it.
+  const early: string[] = []
+  const heard = new Map<string, number>()
+  let ended = false
+  const stops: (() => void)[] = []
+  const stop = () => stops.splice(0).forEach((each) => each())
+  try {
+    stops.push(await onChange(shopId, (change) => send(`data: ${JSON.stringify(change)}\n\n`)))
+    for (const [deviceId, since] of devices ?? [])
+      stops.push(await onSamples(shopId, deviceId, since, (news) => tell(deviceId, news)))
+  } catch (error) {
+    stop()
+    throw error
+  }
   const stream = new ReadableStream<Uint8Array>(
     {
       start(started) {
@@ -30,6 +45,7 @@ export async function changeStream({ shopId, stillMay, heartbeatMs, signal }: Ch
         signal.addEventListener('abort', end)
         if (signal.aborted) return end()
         send('retry: 3000\n\n')
+        for (const text of early.splice(0)) send(text)
         beatLater()
       },
       cancel: end,
@@ -38,8 +54,15 @@ export async function changeStream({ shopId, stillMay, heartbeatMs, signal }: Ch
   )
   return stream
 
+  function tell(deviceId: string, news: News | 'refetch') {
+    if (news === 'refetch') return send(`data: ${JSON.stringify({ kind: 'refetch', id: deviceId })}\n\n`)
+    heard.set(deviceId, Math.max(heard.get(deviceId) ?? 0, news.batch))
+    const id = [...heard].map(([device, batch]) => `${device}:${batch}`).join()
+    send(`id: ${id}\ndata: ${JSON.stringify({ kind: 'samples', id: deviceId, samples: news.samples })}\n\n`)
+  }
+
   function send(text: string) {
-    if (!controller) return
+    if (!controller) return void (ended || early.push(text))
     if ((controller.desiredSize ?? 0) <= 0) return finish()
     controller.enqueue(bytes.encode(text))
   }
@@ -60,6 +83,7 @@ export async function changeStream({ shopId, stillMay, heartbeatMs, signal }: Ch
 
   function end() {
     controller = undefined
+    ended = true
     clearTimeout(beat)
     signal.removeEventListener('abort', end)
     stop()

@@ -9,24 +9,31 @@ interface JsonSchema {
   required?: string[]
 }
 
-/** The whole JSON interface, described from the schemas that validate it (OpenAPI 3.1). */
-export function openApi(origin: string) {
+/**
+ * The whole JSON interface, described from the schemas that validate it (OpenAPI 3.1).
+ * @param more paths beside the calculations
+ */
+export function openApi<More extends object>(origin: string, more: More = {} as More) {
   return {
     openapi: '3.1.0',
     info: {
-      title: 'Keg slide rule',
+      title: 'Keg',
       version: '1',
-      summary: 'Every calculation of the slide rule, with its working.',
+      summary: 'Every calculation of the slide rule with its working, and the way in for live instruments.',
       description:
         'Give each input once: as a plain number whose name says the unit (t_C=31), or in the notation of the trade with its unit (t=31 C). Numbers in results are SI, with display strings beside them. Local codes, the maker’s manual and licensed practice come first.',
       license: { name: 'MIT', identifier: 'MIT' },
     },
     servers: [{ url: origin }],
     security: [{ token: [] }],
-    paths: Object.fromEntries(TOOLS.map((tool) => [`/api/v1/calc/${tool.name}`, { get: operation(tool) }])),
+    paths: {
+      ...Object.fromEntries(TOOLS.map((tool) => [`/api/v1/calc/${tool.name}`, { get: operation(tool) }])),
+      ...more,
+    },
     components: {
       securitySchemes: {
         token: { type: 'http', scheme: 'bearer', description: 'Made by a manager under Settings.' },
+        device: { type: 'http', scheme: 'bearer', description: 'What a pairing code was traded for.' },
       },
       schemas: SCHEMAS,
       responses: {

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { CHANNELS } from '#core/samples'
 import { type Entry, type EntryBodies, type EntryKind, KINDS, upcast, versionOf } from '#core/tape'
 import { charge } from './chapters/charge.server'
 import { evacuation } from './chapters/evacuation.server'
@@ -47,6 +48,13 @@ const envelope = Joi.object({
   version: Joi.number().integer().min(1).max(1000).required(),
   at: time,
   backdated: Joi.boolean(),
+  sample: Joi.object({
+    deviceId: id,
+    channel: Joi.string()
+      .valid(...CHANNELS)
+      .required(),
+    seq: Joi.number().integer().min(0).max(Number.MAX_SAFE_INTEGER).required(),
+  }),
   deviceId: words(80).required(),
   deviceSeq: Joi.number()
     .integer()

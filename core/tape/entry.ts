@@ -1,3 +1,4 @@
+import type { Channel } from '../samples'
 import type { ChargeBodies } from './chapters/charge'
 import type { EvacuationBodies } from './chapters/evacuation'
 import type { JobBodies } from './chapters/job'
@@ -27,6 +28,13 @@ export interface EntryBodies
 
 export type EntryKind = keyof EntryBodies
 
+/** Names one sample of a live instrument, which the server keeps. */
+export interface ReadOff {
+  deviceId: string
+  channel: Channel
+  seq: number
+}
+
 export interface EntryOf<K extends EntryKind> {
   /** Made where it was written: sending it twice changes nothing. */
   entryId: string
@@ -37,6 +45,8 @@ export interface EntryOf<K extends EntryKind> {
   /** Written later than that: its time was said by hand, and is no clock's. */
   backdated?: boolean
   deviceId: string
+  /** Read off a live instrument: the sample that counts. */
+  sample?: ReadOff
   /** The device's own count: within one device it decides the order, whatever its clock did. */
   deviceSeq: number
   body: EntryBodies[K]

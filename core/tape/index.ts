@@ -1,4 +1,4 @@
-export type { Entry, EntryBodies, EntryKind, EntryOf } from './entry'
+export type { Entry, EntryBodies, EntryKind, EntryOf, ReadOff } from './entry'
 export { NewerEntryError } from './entry'
 export type { FigureKind } from './chapter'
 export { bodyToday, figureOf, KINDS, refsOf, upcast, versionOf, withoutOwnId } from './chapters'

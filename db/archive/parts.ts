@@ -39,7 +39,7 @@ export const ARCHIVE_PARTS: readonly ArchivePart[] = [
     'entries',
     'entry',
     'job_id, seq',
-    'job_id entry_id seq kind version at device_id device_seq received_at user_id body offset_ms backdated',
+    'job_id entry_id seq kind version at device_id device_seq received_at user_id body offset_ms backdated sample',
   ),
   part('vouchers', 'voucher', 'booked_at, voucher_id', 'voucher_id kind at booked_at user_id body'),
   part(

@@ -13,6 +13,7 @@ import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import type { CylinderRow } from '../cylinders'
 import { keepUses } from '../kit/uses'
+import { keepJobKit } from '../samples/keep'
 import { book, bookedFor, booksBeside } from '../ledger/movements'
 import { summarise } from './summary'
 import { stateOf } from './tape'
@@ -36,6 +37,7 @@ export async function settle(
     await keepPlate(tx, jobId, state)
   }
   await keepUses(tx, jobId, state)
+  await keepJobKit(tx, jobId, state)
   await summarise(tx, jobId, state, lastSeq)
   await reserve(tx, jobId, state)
   if (changedFrom !== undefined)

@@ -19,21 +19,23 @@ interface EntryRow {
   deviceSeq: number
   offsetMs: number | null
   backdated: boolean
+  sample: Entry['sample'] | null
   seq: number
   userId: string
   body: unknown
 }
 
-const entryOf = ({ at, offsetMs, backdated, ...row }: EntryRow): Entry =>
+const entryOf = ({ at, offsetMs, backdated, sample, ...row }: EntryRow): Entry =>
   ({
     ...row,
     at: at.getTime(),
     ...(offsetMs === null ? {} : { offsetMs }),
     ...(backdated ? { backdated } : {}),
+    ...(sample ? { sample } : {}),
   }) as Entry
 
 const SELECT = (tx: ShopTx) => tx`
-  select entry_id, kind, version, at, device_id, device_seq, offset_ms, backdated, seq, user_id, body from entry`
+  select entry_id, kind, version, at, device_id, device_seq, offset_ms, backdated, sample, seq, user_id, body from entry`
 
 /** The entries of a job after the given one, in the order in which the server took them. @param upTo that one included */
 export async function tapeOf(tx: ShopTx, jobId: string, after = 0, upTo?: number): Promise<Entry[]> {
@@ -122,13 +124,14 @@ export async function writeEntries(
     device_seq: e.deviceSeq,
     offset_ms: e.offsetMs,
     backdated: e.backdated ?? false,
+    sample: e.sample ?? null,
     user_id: e.userId,
     body: e.body,
   }))
   await tx`
     insert into entry (shop_id, job_id, received_at, entry_id, seq, kind, version, at, device_id, device_seq, offset_ms,
-      backdated, user_id, body)
+      backdated, sample, user_id, body)
     select current_shop(), ${jobId}, ${receivedAt}, r.*
     from jsonb_to_recordset(${tx.json(rows as never)}) as r(entry_id uuid, seq integer, kind text, version integer,
-      at timestamptz, device_id text, device_seq integer, offset_ms bigint, backdated boolean, user_id uuid, body jsonb)`
+      at timestamptz, device_id text, device_seq integer, offset_ms bigint, backdated boolean, sample jsonb, user_id uuid, body jsonb)`
 }

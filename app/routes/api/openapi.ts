@@ -1,8 +1,9 @@
+import { SAMPLE_PATHS } from '~/samples/openapi.server'
 import { openApi } from '~/slide-rule/openapi.server'
 import type { Route } from './+types/openapi'
 
 /** What programs may ask, for whoever writes them. */
 export function loader({ request }: Route.LoaderArgs) {
   const { origin } = new URL(process.env.KEG_ORIGIN ?? request.url)
-  return Response.json(openApi(origin), { headers: { 'cache-control': 'public, max-age=300' } })
+  return Response.json(openApi(origin, SAMPLE_PATHS), { headers: { 'cache-control': 'public, max-age=300' } })
 }

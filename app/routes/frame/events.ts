@@ -1,6 +1,7 @@
 import { findSession, NotListeningError } from '#db'
 import { changeStream } from '~/live/change-stream.server'
 import { sessionToken } from '~/session/cookie.server'
+import { isId } from '~/form/id'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/events'
 
@@ -13,6 +14,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   try {
     const stream = await changeStream({
       shopId: shop.shopId,
+      devices: devicesIn(request),
       stillMay: async () => token !== undefined && (await findSession(token)) !== undefined,
       heartbeatMs: HEARTBEAT_MS,
       signal: request.signal,
@@ -28,4 +30,28 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     if (!(error instanceof NotListeningError)) throw error
     return new Response(error.message, { status: 503, headers: { 'retry-after': '3' } })
   }
+}
+
+/** One screen shows few instruments; a browser's tabs together some more. */
+const MOST_DEVICES = 24
+
+/** `?devices=ID:BATCH,ID`: a stream that the browser itself opens again says how far it came in a header. */
+function devicesIn(request: Request): Map<string, number | undefined> {
+  const asked = new URL(request.url).searchParams.get('devices') ?? ''
+  const devices = new Map(read(asked))
+  for (const [deviceId, batch] of read(request.headers.get('last-event-id') ?? ''))
+    if (devices.has(deviceId)) devices.set(deviceId, batch)
+  return devices
+}
+
+function read(text: string): [string, number | undefined][] {
+  return text
+    .split(',')
+    .slice(0, MOST_DEVICES)
+    .flatMap((each): [string, number | undefined][] => {
+      const [deviceId, batch] = each.split(':')
+      if (!isId(deviceId)) return []
+      const number = Number(batch ?? NaN)
+      return [[deviceId, Number.isSafeInteger(number) && number >= 0 ? number : undefined]]
+    })
 }

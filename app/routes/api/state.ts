@@ -1,0 +1,53 @@
+import { announce, inForce, inShop, keepState } from '#db'
+import { deviceCall, noDevice } from '~/samples/device.server'
+import { log } from '~/session/log.server'
+import { requestFacts } from '~/session/request-facts'
+import { problem } from '~/slide-rule/problem.server'
+import type { Route } from './+types/state'
+
+const LARGEST = 4_000
+
+/** How a stand-in's knobs stand: a small object of its own making. */
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const { address, reference } = context.get(requestFacts)
+  try {
+    if (request.method !== 'PUT') return onlyPut()
+    const device = await deviceCall(request, address)
+    if (device instanceof Response) return device
+    const { shopId, deviceId } = device
+    if (params.deviceId !== deviceId)
+      return problem(403, 'Another device', 'The token belongs to another device than the address says.')
+    const text = await request.text()
+    const state = text.length <= LARGEST && !text.includes('\\u0000') ? parsed(text) : undefined
+    if (!state)
+      return problem(422, 'This is no state', `Send a JSON object of at most ${LARGEST} characters.`)
+    const kept = await inShop(shopId, async (tx) => {
+      if (!(await inForce(tx, deviceId))) return false
+      await keepState(tx, deviceId, state)
+      await announce(tx, { kind: 'device', id: deviceId })
+      return true
+    })
+    return kept ? new Response(null, { status: 204 }) : noDevice()
+  } catch (error) {
+    log.error({ err: error, reference }, 'the state of a device was not kept')
+    return problem(503, 'Not now', 'Send it again in a few seconds.', {
+      reference,
+      headers: { 'retry-after': '3' },
+    })
+  }
+}
+
+export const loader = onlyPut
+
+function onlyPut() {
+  return problem(405, 'Only PUT', 'A state is sent with PUT.', { headers: { allow: 'PUT' } })
+}
+
+function parsed(text: string): object | undefined {
+  try {
+    const value: unknown = JSON.parse(text)
+    return typeof value === 'object' && value !== null && !Array.isArray(value) ? value : undefined
+  } catch {
+    return undefined
+  }
+}

@@ -1,0 +1,4 @@
+export * from './channels'
+export * from './downsample'
+export * from './live'
+export * from './range'

@@ -1,0 +1,5 @@
+export * from './devices'
+export * from './hear'
+export * from './keep'
+export * from './read'
+export * from './take'
