@@ -12,7 +12,7 @@ const MAY_STAND_ON = {
   instruments: ['core', 'sim', 'instruments'],
   app: ['core', 'db', 'app'],
   server: ['db', 'app', 'server'],
-  demo: ['core', 'db', 'demo'],
+  demo: ['core', 'sim', 'db', 'demo'],
   command: ['sim', 'db', 'demo', 'command'],
   benchmark: ['core', 'sim', 'db', 'demo', 'testing', 'benchmark'],
   testing: ['core', 'db', 'app', 'testing'],

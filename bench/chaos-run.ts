@@ -1,5 +1,6 @@
 // Prints what chaos did and what it left. Run by ./keg bench chaos.
 import { chaos, type ChaosResult, failover } from './chaos'
+import { liveChaos } from './live-chaos'
 
 const long = { seconds: 180, writers: 10, streams: 50 }
 
@@ -25,4 +26,11 @@ for (const [name, r] of results) {
     ...Object.fromEntries(Object.entries(r.answers).map(([what, n]) => [`answered ${what}`, n])),
   })
 }
+const live = await liveChaos(20)
+const wasSound = live.lost + live.doubled + live.breaks === 0 && live.wentOn
+failed ||= !wasSound
+console.log(
+  `\nserver, database and gateway killed in turn, 20 times each: ${wasSound ? 'sound' : 'NOT SOUND'}`,
+)
+console.table(live)
 process.exit(failed ? 1 : 0)

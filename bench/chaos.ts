@@ -251,7 +251,8 @@ async function endSessions(cluster: ACluster) {
   }
 }
 
-async function restart(cluster: ACluster, mode: 'fast' | 'immediate' | 'kill') {
+/** Ends it, and starts it again a moment later. */
+export async function restart(cluster: ACluster, mode: 'fast' | 'immediate' | 'kill') {
   if (mode === 'kill') await cluster.kill()
   else await cluster.stop(mode)
   await pause(Math.random() * 2_000)

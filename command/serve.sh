@@ -22,6 +22,7 @@ keg_demo() {
   cluster_start demo
   migrate "a changed migration needs a new database: ./keg demo --fresh"
   load_demo || fail "loading the demo data" "./keg demo --fresh starts over"
+  keep_gateway
   serve "$STATE/greeting"
 }
 
@@ -51,9 +52,31 @@ keg_dev() {
 load_demo() (
   umask 077
   [ -f "$STATE/api-token" ] || printf 'keg_%s' "$(random_word)" >"$STATE/api-token"
-  KEG_DEMO_TOKEN=$(cat "$STATE/api-token") run_ts demo/load.ts || return 1
+  KEG_DEMO_TOKEN=$(cat "$STATE/api-token") KEG_GATEWAY_FILE=$STATE/gateway.json run_ts demo/load.ts || return 1
   { cat demo/sign-ins.txt; printf '  API token: %s\n' "$(cat "$STATE/api-token")"; } >"$STATE/greeting"
 )
+
+# keep_gateway: the stand-in gateway beside the server, started again whenever it ends, and gone with this process. It
+# knows the public address and its own tokens only.
+keep_gateway() {
+  [ -f "$STATE/gateway.json" ] || return 0
+  local keeper=$$
+  (
+    exec 9>&-
+    export KEG_GATEWAY_SERVER=http://${KEG_HOST:-127.0.0.1}:${KEG_PORT:-4600}
+    without_keys() { env -u KEG_DATABASE_URL -u KEG_OWNER_DATABASE_URL -u KEG_ADMIN_DATABASE_URL -u KEG_DEMO_TOKEN "$@"; }
+    while kill -0 "$keeper" 2>/dev/null && [ ! -f "$STATE/leaving" ]; do
+      without_keys node --import tsx instruments/main.ts "$STATE/gateway.json" >>"$STATE/gateway.log" 2>&1 &
+      gateway=$!
+      printf '%s\n' "$gateway" >"$STATE/gateway-pid"
+      while kill -0 "$gateway" 2>/dev/null; do
+        if ! kill -0 "$keeper" 2>/dev/null || [ -f "$STATE/leaving" ]; then kill -TERM "$gateway" 2>/dev/null; fi
+        sleep 0.5
+      done
+      sleep 1
+    done
+  ) &
+}
 
 # serve FILE: runs the server, supervised, until Ctrl-C; FILE is printed once it answers. What supervises is started
 # again, too, if somebody ends it hard.

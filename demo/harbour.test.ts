@@ -3,7 +3,20 @@ import postgres from 'postgres'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { testDate } from '#core/cylinders'
 import { foldTape } from '#core/tape'
-import { closeDatabase, inShop, jobPage, jobsInHand, movements, people, rack, systems, tapeOf } from '#db'
+import {
+  closeDatabase,
+  devices,
+  inShop,
+  jobPage,
+  jobsInHand,
+  liveChannels,
+  movements,
+  people,
+  rack,
+  samplesOf,
+  systems,
+  tapeOf,
+} from '#db'
 import { prepareDatabase } from '../db/migrate'
 import { loadHarbour } from './harbour'
 import { idFor } from './ids'
@@ -54,7 +67,7 @@ it('has what a first look needs', async () => {
     expect(await people(tx)).toHaveLength(5)
     const { jobs: all } = await jobPage(tx, {}, PAGE)
     expect(all.filter((j) => j.status === 'closed')).toHaveLength(8)
-    expect((await jobsInHand(tx)).map((j) => j.status).sort()).toEqual(['open', 'waiting'])
+    expect((await jobsInHand(tx)).map((j) => j.status).sort()).toEqual(['open', 'open', 'waiting'])
     const oldest = Math.min(...all.map((j) => j.openedAt.getTime()))
     expect(NOW.getTime() - oldest).toBeLessThan(366 * 24 * 3600e3)
   })
@@ -71,6 +84,30 @@ it('has books that come out right: nothing below zero, every weight on the next 
       expect(state.flags, job.title).toEqual([])
       expect([state.recoveredMg, state.chargedMg]).toEqual([job.recoveredMg, job.chargedMg])
       for (const { verdict } of state.verdicts) expect(verdict.reasons.length).toBeGreaterThan(0)
+    }
+  })
+})
+
+it('two rigs have spoken up to now, and the notes of their jobs name the samples they were read off', async () => {
+  await inShop(shopId, async (tx) => {
+    const rigs = await devices(tx)
+    expect(rigs.map(({ name, standIn, refused }) => [name, standIn, refused])).toEqual([
+      ['Rig at the bridge unit', true, 0],
+      ['Rig at the herring store', true, 0],
+    ])
+    for (const { jobId, title } of (await jobsInHand(tx)).filter((job) => job.status === 'open')) {
+      const channels = await liveChannels(tx, jobId)
+      expect(channels.length, title).toBeGreaterThanOrEqual(2)
+      const read = (await tapeOf(tx, jobId)).filter((entry) => entry.sample)
+      expect(read.length, title).toBeGreaterThanOrEqual(2)
+      for (const { sample, body, at } of read) {
+        const { deviceId, channel, seq } = sample!
+        const heard = await samplesOf(tx, { deviceId, channel }, new Date(at), new Date(at))
+        expect(heard.seq).toEqual([seq])
+        const noted = body as { weightMg?: number; pressurePa?: number }
+        if (channel === 'weight') expect(noted.weightMg).toBe(Math.round(heard.value[0]! * 1e6))
+        else expect(noted.pressurePa).toBe(heard.value[0])
+      }
     }
   })
 })

@@ -18,6 +18,7 @@ import { CYLINDERS } from './cylinders'
 import { idFor } from './ids'
 import { loadJobs } from './jobs'
 import { loadActs, loadKit } from './kit'
+import { loadRigs } from './rigs'
 import { SITES, SYSTEMS } from './systems'
 
 /** A token for programs, once; `./keg demo` prints it. */
@@ -45,8 +46,11 @@ const PEOPLE = [
   { signIn: 'bo', name: 'Bo Larkwell', role: 'trainee', units: METRIC_UNITS, van: '' },
 ] as const
 
-/** A made-up harbour co-operative: its people, rack, systems and a year of jobs, the same each time. */
-export async function loadHarbour(now: Date): Promise<void> {
+/**
+ * A made-up harbour co-operative: its people, rack, systems and a year of jobs, the same each time.
+ * @returns what the gateway plays
+ */
+export async function loadHarbour(now: Date): Promise<object> {
   const shopId = idFor('shop')
   const yearAgo = addDays(now, -400)
   const passwordHash = await hash(PASSWORD)
@@ -107,5 +111,7 @@ export async function loadHarbour(now: Date): Promise<void> {
     }
   })
   await loadJobs(shopId, now)
+  const gateway = await loadRigs(shopId, now)
   await inShop(shopId, (tx) => loadActs(tx, now))
+  return gateway
 }

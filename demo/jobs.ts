@@ -17,6 +17,7 @@ import { ENGINE_VERSION } from '#core/verdict'
 import { append, cylinderOf, inShop, openJob } from '#db'
 import { idFor } from './ids'
 import { KIT, setOf } from './kit'
+import { playedUntil, RIGS } from './rigs'
 import { SYSTEMS } from './systems'
 
 /** A scale of the shop, as the start of a transfer names it. */
@@ -43,8 +44,8 @@ interface Story {
   title: string
   into: string
   recoveredMg: number
-  /** How far the story has gone. */
-  until?: 'recovering' | 'recovered'
+  /** How far the story has gone; the last two are read off rigs that run. */
+  until?: 'recovering' | 'recovered' | 'evacuating'
   waitsFor?: string
   leak?: string
   from?: string
@@ -172,14 +173,28 @@ const STORIES: Story[] = [
     system: 'bridge',
     title: 'Bridge hot, oil at the flare',
     into: 'Ferry 9',
-    recoveredMg: 1.47 * KG,
+    recoveredMg: 0,
     until: 'recovering',
+  },
+  {
+    daysAgo: 0,
+    startMin: 140,
+    by: 'teo',
+    system: 'herring',
+    title: 'Evaporator coil holed by a fork',
+    into: '',
+    recoveredMg: 0,
+    leak: 'evaporator, second bend',
+    until: 'evacuating',
   },
 ]
 
+/** Two of them are of today. */
+const idOf = ({ daysAgo, system }: Story) => (system === 'herring' ? `${daysAgo} ${system}` : String(daysAgo))
+
 export async function loadJobs(shopId: string, now: Date): Promise<void> {
   for (const story of STORIES) {
-    const jobId = idFor(`job ${story.daysAgo}`)
+    const jobId = idFor(`job ${idOf(story)}`)
     const start = startOf(story, now)
     await inShop(shopId, async (tx) => {
       await openJob(tx, jobId, idFor(story.by), new Date(start))
@@ -189,7 +204,7 @@ export async function loadJobs(shopId: string, now: Date): Promise<void> {
         const cylinder = (await cylinderOf(tx, idFor(label), jobId))!
         grosses.set(label, Math.round((cylinder.tareMg + cylinder.balanceMg) / 5000) * 5000)
       }
-      const entries = tapeOf(story, start, grosses)
+      const entries = tapeOf(story, start, grosses, now)
       await append(tx, {
         jobId,
         userId: idFor(story.by),
@@ -211,13 +226,18 @@ function startOf({ daysAgo, startMin = 15 }: Story, now: Date): number {
   return Date.UTC(day.getUTCFullYear(), day.getUTCMonth(), day.getUTCDate(), 8) + startMin * MINUTE
 }
 
-function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entry[] {
+function tapeOf(story: Story, start: number, grosses: Map<string, number>, now: Date): Entry[] {
   const entries: Entry[] = []
   let at = start
-  const write = <K extends EntryKind>(kind: K, body: EntryBodies[K], afterMin = 1) => {
+  const write = <K extends EntryKind>(
+    kind: K,
+    body: EntryBodies[K],
+    afterMin = 1,
+    sample?: Entry['sample'],
+  ) => {
     at += afterMin * MINUTE
     const n = entries.length
-    const entryId = idFor(`job ${story.daysAgo} entry ${n}`)
+    const entryId = idFor(`job ${idOf(story)} entry ${n}`)
     entries.push({
       entryId,
       kind,
@@ -225,6 +245,7 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
       at,
       deviceId: `demo-${story.by}`,
       deviceSeq: n,
+      ...(sample ? { sample } : {}),
       body,
     } as Entry)
   }
@@ -249,6 +270,7 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
   )
   const van = story.by === 'ines' ? 'Van 2' : 'Van 1'
   for (const each of setOf(van)) write('kit-used', each, 0)
+  if (story.until === 'evacuating') return evacuating()
   write('step-done', { step: 'locked-out' }, 3)
   write('pressure-noted', { point: 'low', pressurePa: 735_000 })
   write('temperature-noted', { point: 'ambient', tempK: 292.15 })
@@ -257,8 +279,8 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
     { cylinderId: idFor(story.into), use: 'recover', massMg: expected?.massMg ?? null },
     2,
   )
+  if (story.until === 'recovering') return recovering()
   weigh('recover', story.into, story.recoveredMg, 26)
-  if (story.until === 'recovering') return entries
 
   write('step-done', { step: 'self-purged' })
   write('recovery-ended', { how: 'emptied' }, 9)
@@ -272,7 +294,7 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
     write('step-done', { step: 'repair-done' }, 55)
   }
   write('leak-checked', { method: 'nitrogen', found: false, text: '24 bar, 20 min, 19 to 19 °C' }, 25)
-  const holdId = idFor(`job ${story.daysAgo} hold`)
+  const holdId = idFor(`job ${idOf(story)} hold`)
   for (const micron of [9000, 2400, 900, 480])
     write('vacuum-noted', { pressurePa: micron * PA_PER_MICRON }, 6)
   write('hold-started', { holdId, pressurePa: 430 * PA_PER_MICRON }, 8)
@@ -312,9 +334,64 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
   write('job-closed', {}, 4)
   return entries
 
+  /** Everything since the start is read off the rig at the bridge unit. */
+  function recovering(): Entry[] {
+    const rig = RIGS.find((each) => each.key === 'bridge')!
+    const played = playedUntil(rig, now.getTime())
+    const runId = idFor(`job ${idOf(story)} recover`)
+    const read = (secondsBefore: number) => {
+      const { seq, value } = played.at('weight', secondsBefore)
+      at = now.getTime() - secondsBefore * 1_000
+      return {
+        weightMg: Math.round(value * KG),
+        sample: { deviceId: idFor('device bridge'), channel: 'weight' as const, seq },
+      }
+    }
+    const first = read(rig.aheadS)
+    const start = {
+      runId,
+      use: 'recover',
+      cylinderId: idFor(story.into),
+      ...scaleNamed('Scale 3'),
+      mode: 'gross',
+    } as const
+    write(
+      'run-started',
+      { ...start, weightMg: first.weightMg, bookedMg: grosses.get(story.into)! },
+      0,
+      first.sample,
+    )
+    for (const secondsBefore of [150, 60]) {
+      const { weightMg, sample } = read(secondsBefore)
+      write('weight-noted', { runId, weightMg }, 0, sample)
+    }
+    return entries
+  }
+
+  /** The charge was gone; repaired, tight, and now the rig at the herring store pulls it down. */
+  function evacuating(): Entry[] {
+    const rig = RIGS.find((each) => each.key === 'herring')!
+    const played = playedUntil(rig, now.getTime())
+    write('step-done', { step: 'locked-out' }, 3)
+    write('recovery-ended', { how: 'lost' }, 4)
+    write('leak-checked', { method: 'nitrogen', found: true, text: story.leak! }, 25)
+    write('step-done', { step: 'repair-done' }, 55)
+    write('leak-checked', { method: 'nitrogen', found: false, text: '24 bar, 20 min, 16 to 16 °C' }, 25)
+    for (const secondsBefore of [300, 120]) {
+      const { seq, value } = played.at('vacuum', secondsBefore)
+      at = now.getTime() - secondsBefore * 1_000
+      write('vacuum-noted', { pressurePa: value }, 0, {
+        deviceId: idFor('device herring'),
+        channel: 'vacuum',
+        seq,
+      })
+    }
+    return entries
+  }
+
   /** Gross weights on the shop's scale, quick at first and slowing towards the end, in steps of 5 g. */
   function weigh(use: 'recover' | 'charge', label: string, massMg: number, minutes: number) {
-    const runId = idFor(`job ${story.daysAgo} ${use}`)
+    const runId = idFor(`job ${idOf(story)} ${use}`)
     const first = grosses.get(label)!
     const sign = use === 'recover' ? 1 : -1
     const tau = minutes / 3
@@ -333,7 +410,6 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>): Entr
     )
     for (let min = 4; min < minutes; min += 4)
       write('weight-noted', { runId, weightMg: first + sign * moved(min) }, 4)
-    if (story.until === 'recovering') return
     write('run-ended', { runId, weightMg: first + sign * massMg }, 4)
   }
 }

@@ -65,6 +65,7 @@ export const SYSTEMS: DemoSystem[] = [
     ],
     accessories: [{ name: 'Liquid-line drier', massMg: 340 * G }],
   }),
+  system('herring', 'Herring cold store', 'Lanternquay Fish Hall/Cold store, hall 2', 'R-449A', 6.2 * KG),
   system('blast', 'Blast freezer', 'Lanternquay Fish Hall/Freezing line', 'R-404A', 14.5 * KG, {
     panelTotalMg: 15.2 * KG,
   }),

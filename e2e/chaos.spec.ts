@@ -1,6 +1,7 @@
 // The short form of ./keg bench chaos: sessions end, the database and the server are stopped and killed, and nothing
 // that was confirmed is lost.
 import { chaos, failover, type ChaosResult } from '../bench/chaos'
+import { liveChaos } from '../bench/live-chaos'
 import { expect, test } from '@playwright/test'
 
 test.setTimeout(150_000)
@@ -25,4 +26,11 @@ test('a standby takes over in the middle of writes, and writers and listeners fo
   const result = await failover({ seconds: 6, writers: 4, streams: 10 })
   expectSound(result)
   expect(result.tookOverMs).toBeLessThan(10_000)
+})
+
+test('server, database and gateway are killed in turn: no sample is lost or doubled, and the run goes on', async () => {
+  const { said, kills, ...left } = await liveChaos(3)
+  expect(kills).toBe(9)
+  expect(said).toBeGreaterThan(300)
+  expect(left).toEqual({ lost: 0, doubled: 0, breaks: 0, wentOn: true })
 })

@@ -33,16 +33,17 @@ it('the policy names the nonce, and nothing inline', () => {
 })
 
 describe('refuseLargeBodies', () => {
-  const answer = (method: string, headers: Record<string, string>) => {
+  const answer = (method: string, headers: Record<string, string>, path = '/jobs') => {
     let status = 200
+    let type = ''
     const response = {
       status: (code: number) => ((status = code), response),
-      type: () => response,
+      type: (sent: string) => ((type = sent), response),
       send: () => response,
     }
-    const asked = { method, get: (name: string) => headers[name] }
+    const asked = { method, path, get: (name: string) => headers[name] }
     refuseLargeBodies(asked as never, response as never, () => {})
-    return status
+    return path.startsWith('/api/') ? `${status} ${type}` : status
   }
   it('lets through what says that it is small, and nothing else', () => {
     expect(answer('POST', { 'content-length': '2000' })).toBe(200)
@@ -51,6 +52,10 @@ describe('refuseLargeBodies', () => {
     expect(answer('POST', { 'content-length': '9000000' })).toBe(413)
     expect(answer('POST', { 'transfer-encoding': 'chunked' })).toBe(413)
     expect(answer('POST', { 'content-length': 'many' })).toBe(413)
+    // A program is told in its own way: a batch of 10 MB, for one.
+    expect(answer('POST', { 'content-length': '10000000' }, '/api/v1/samples')).toBe(
+      '413 application/problem+json',
+    )
   })
 })
 

@@ -1,23 +1,13 @@
 // The front door: what the gateway and, later, practice need of the plant.
+export type { PlantState } from './plant'
 export {
-  type Controls,
-  newPlant,
-  type PlantParameters,
-  type PlantState,
-  STEP_S,
-  step,
-  totalKg,
-  TYPICAL,
-} from './plant'
-export {
-  headOf,
+  mayControl,
   modeOf,
-  play,
   type Player,
   playerOf,
   readScenario,
-  rowOf,
   type Scenario,
   ScenarioError,
+  type Standing,
 } from './scenario'
 export { type Channel, type SensorSetup, type Sensors, sensorsOf, USUAL_SENSORS } from './sensors'

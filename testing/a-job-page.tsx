@@ -71,6 +71,8 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
     entries,
     booksBefore: null,
     busy: [],
+    live: [],
+    standIns: [],
     system: over.system === undefined ? aSystemRecord() : over.system,
     cylinders,
     systems: [],

@@ -1,8 +1,20 @@
 import { v4 as uuid } from 'uuid'
-import { type Entry, type EntryBodies, type EntryKind, type JobState, versionOf } from '#core/tape'
+import {
+  type Entry,
+  type EntryBodies,
+  type EntryKind,
+  type JobState,
+  type ReadOff,
+  versionOf,
+} from '#core/tape'
 
-/** An entry made here and now. @param at when it was so, if not now */
-export function makeEntry<K extends EntryKind>(kind: K, body: EntryBodies[K], at?: number): Entry {
+/** An entry made here and now. @param at when it was so, if not now @param sample off which it was read */
+export function makeEntry<K extends EntryKind>(
+  kind: K,
+  body: EntryBodies[K],
+  at?: number,
+  sample?: ReadOff,
+): Entry {
   return {
     entryId: uuid(),
     kind,
@@ -11,6 +23,7 @@ export function makeEntry<K extends EntryKind>(kind: K, body: EntryBodies[K], at
     ...(at === undefined ? {} : { backdated: true }),
     deviceId: deviceId(),
     deviceSeq: nextSeq(),
+    ...(sample ? { sample } : {}),
     body,
   } as Entry
 }

@@ -7,6 +7,7 @@ import {
   foldFrom,
   foldTape,
   type JobState,
+  type ReadOff,
   withoutOwnId,
 } from '#core/tape'
 import { ask } from '~/live/ask'
@@ -17,10 +18,16 @@ import { useOutbox } from './outbox-context'
 export interface Draft<K extends EntryKind = EntryKind> {
   kind: K
   body: EntryBodies[K]
+  /** Where it was read off a live instrument. */
+  sample?: ReadOff
 }
 
 /** One entry to note. */
 export const draft = <K extends EntryKind>(kind: K, body: EntryBodies[K]): Draft => ({ kind, body }) as Draft
+
+/** The same, read off a live instrument; typed where there is none. */
+export const readOff = (made: Draft, from: ReadOff | undefined): Draft =>
+  from ? { ...made, sample: from } : made
 
 /** A tape as the page has it: a long one from a checkpoint on. */
 export interface LoadedTape {
@@ -131,7 +138,7 @@ export function useTape(jobId: string, loaded: LoadedTape): Tape {
       lastPress.current = { what, at: now }
       void outbox.put(
         jobId,
-        drafts.map(({ kind, body }) => makeEntry(kind, body, at)),
+        drafts.map(({ kind, body, sample }) => makeEntry(kind, body, at, sample)),
       )
     },
     [outbox, jobId],

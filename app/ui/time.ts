@@ -12,6 +12,10 @@ function formatted(at: number | Date, timeZone: string, options: Intl.DateTimeFo
 export const clockTime = (at: number | Date, timeZone: string) =>
   formatted(at, timeZone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
 
+/** `14:05:32`, where minutes are too coarse. */
+export const clockSeconds = (at: number | Date, timeZone: string) =>
+  formatted(at, timeZone, { hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23' })
+
 /** `24 Nov 2026` */
 export const day = (at: number | Date, timeZone: string) =>
   formatted(at, timeZone, { day: 'numeric', month: 'short', year: 'numeric' })

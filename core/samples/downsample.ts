@@ -32,13 +32,15 @@ export function withoutGaps(samples: readonly Point[]): Point[][] {
   return parts
 }
 
-/** How long nothing must come to be a gap, ms: by the usual interval, which is their median. */
+/** How long nothing must come to be a gap, ms: by the usual interval, which is their lower quartile. */
 export function gapOf(samples: readonly Point[]): number {
+  // Of so few none is usual.
+  if (samples.length < 4) return LEAST_GAP_MS
   const intervals: number[] = []
   const every = Math.max(1, Math.floor(samples.length / 500))
   for (let i = every; i < samples.length; i += every) intervals.push(samples[i]![0] - samples[i - 1]![0])
   intervals.sort((a, b) => a - b)
-  return Math.max(LEAST_GAP_MS, GAP_INTERVALS * (intervals[Math.floor(intervals.length / 2)] ?? 0))
+  return Math.max(LEAST_GAP_MS, GAP_INTERVALS * (intervals[Math.floor(intervals.length / 4)] ?? 0))
 }
 
 /**

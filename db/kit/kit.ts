@@ -107,6 +107,13 @@ export async function scalesInUse(tx: ShopTx, limit = 30): Promise<KitRow[]> {
     order by (k.failed_at is not null), lower(k.label) limit ${limit}`
 }
 
+/** Kit of the kinds that can say something by themselves. */
+export async function kitThatSpeaks(tx: ShopTx): Promise<KitRow[]> {
+  return tx<KitRow[]>`
+    ${SELECT(tx)} where k.state <> 'retired' and k.kind in ${tx(['scale', 'gauge', 'thermometer', 'vacuum-gauge', 'identifier', 'detector', 'station'])}
+    order by lower(k.label) limit 400`
+}
+
 /** Kit whose label has this in it. */
 export async function findKit(tx: ShopTx, label: string, limit: number): Promise<KitRow[]> {
   return tx<KitRow[]>`

@@ -12,26 +12,37 @@ export function play(scenario: Scenario, seen: (state: PlantState) => void): Pla
       seen(state)
       nextS = state.seconds + scenario.everyS
     }
-    if (player.ended() || state.seconds >= scenario.untilS - 1e-6) return state
+    if (player.ended()) return state
   }
+}
+
+/** Where a player stands: enough to go on from, also in another process. */
+export interface Standing {
+  state: PlantState
+  next: number
+  lastS: number
+  ended: boolean
 }
 
 /** A scenario under way: whoever holds it decides how fast time goes. */
 export interface Player {
   state: PlantState
+  standing(): Standing
   /** One step; true when somebody did something in it. */
   advance(): boolean
   ended(): boolean
 }
 
-export function playerOf(scenario: Scenario): Player {
-  const state = plantOf(scenario)
-  let next = 0
-  let lastS = 0
-  let ended = false
+/** @param from where it stood when it was left; undefined: from the start */
+export function playerOf(scenario: Scenario, from?: Standing): Player {
+  const state = from?.state ?? plantOf(scenario)
+  let next = from?.next ?? 0
+  let lastS = from?.lastS ?? 0
+  let ended = from?.ended ?? false
   return {
     state,
-    ended: () => ended,
+    standing: () => ({ state, next, lastS, ended }),
+    ended: () => ended || state.seconds >= scenario.untilS - 1e-6,
     advance: () => {
       let acted = false
       for (

@@ -85,6 +85,9 @@ export function readScenario(json: unknown): Scenario {
   }
 }
 
+/** What somebody asks of a plant that runs. @throws ScenarioError where it cannot be set so */
+export const mayControl = (json: unknown): Partial<Controls> => controls(json, 'set')
+
 export const plantOf = ({ parameters, controls }: Scenario): PlantState => newPlant(parameters, controls)
 
 function action(json: unknown, where: string): Action {

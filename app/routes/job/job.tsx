@@ -3,7 +3,9 @@ import { Button } from 'react-bootstrap'
 import { nextStep, openTransfer, type Stage } from '#core/tape'
 import { idOf } from '~/form/ids.server'
 import { keepLastGood } from '~/live/last-good'
+import { LiveSamples } from '~/samples/live-context'
 import { signedIn } from '~/session/signed-in.server'
+import { serverNow } from '~/tape/device'
 import { useTape } from '~/tape/use-tape'
 import { STAGE_OF_NEXT } from '~/wording/en'
 import '~/styles/job.scss'
@@ -16,6 +18,8 @@ import { MassStrip } from './head/mass-strip'
 import { WeighedInDoubt } from './kit/weighed-in-doubt'
 import { goingOn, Parked } from './head/parked'
 import { NextLine } from './head/next-line'
+import { LiveBoard } from './live/board'
+import { RigCards } from './live/rig-card'
 import { OnSite } from './on-site'
 import { RefusedEntries } from './tape/refused'
 import { RunSheet } from './head/run-sheet'
@@ -62,6 +66,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
     openStage: setStage,
     wholeJob: useCallback(() => setWhole(true), []),
   }
+  const now = useCallback(() => serverNow({ clocks: state.clocks }), [state.clocks])
   const transfer = openTransfer(state)
   // The minutes when gas moves: on a phone the scale face has the screen for itself.
   const inHand =
@@ -69,32 +74,38 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
   return (
     <OnSite altitudeM={data.system?.altitudeM}>
       <JobContext value={job}>
-        <div className={inHand ? 'job-page in-hand' : 'job-page'}>
-          <JobHead />
-          <WeighedInDoubt />
-          {transfer && !inHand && (
-            <Button
-              className="face-back btn-big"
-              onClick={() => {
-                setWhole(false)
-                setStage(transfer.use === 'recover' ? 'recover' : 'charge')
-              }}
-            >
-              Back to the scale
-            </Button>
-          )}
-          <MassStrip />
-          <div className="job">
-            <RunSheet stage={stage} open={setStage} />
-            <div className="stack">
-              <RefusedEntries />
-              {state.status === 'waiting' ? <Parked /> : <NextLine stage={stage} open={setStage} />}
-              <StagePanel stage={stage} />
-              <StripChart />
+        <LiveSamples sources={data.live} past={`/jobs/${data.jobId}/samples`} now={now}>
+          <div className={inHand ? 'job-page in-hand' : 'job-page'}>
+            <JobHead />
+            <WeighedInDoubt />
+            {transfer && !inHand && (
+              <Button
+                className="face-back btn-big"
+                onClick={() => {
+                  setWhole(false)
+                  setStage(transfer.use === 'recover' ? 'recover' : 'charge')
+                }}
+              >
+                Back to the scale
+              </Button>
+            )}
+            <MassStrip />
+            <div className="job">
+              <RunSheet stage={stage} open={setStage} />
+              <div className="stack">
+                <RefusedEntries />
+                {state.status === 'waiting' ? <Parked /> : <NextLine stage={stage} open={setStage} />}
+                <LiveBoard />
+                <StagePanel stage={stage} />
+              </div>
+              <div className="stack record">
+                <StripChart />
+                <RigCards />
+                <TapeList waiting={tape.waiting} older={tape.older} loadOlder={tape.loadOlder} />
+              </div>
             </div>
-            <TapeList waiting={tape.waiting} older={tape.older} loadOlder={tape.loadOlder} />
           </div>
-        </div>
+        </LiveSamples>
       </JobContext>
     </OnSite>
   )

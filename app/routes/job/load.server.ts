@@ -10,11 +10,15 @@ import {
   jobHead,
   kitAtPlace,
   kitOf,
+  type LiveChannel,
   kitPlaces,
+  liveChannels,
+  liveKit,
   openTape,
   type OpenTape,
   people,
   scalesInUse,
+  standIns,
   type SignedIn,
   systemBefore,
   systemOf,
@@ -24,6 +28,7 @@ import {
 import { found } from '~/form/ids.server'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
 import { jobKit } from '~/kit/job-kit.server'
+import type { LiveSource } from '~/samples/live-context'
 import { preferencesOf } from '~/session/preferences'
 import { now, todayIn } from '~/session/clock.server'
 
@@ -57,12 +62,14 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
     ])
     const van = preferencesOf(person.preferences).van
     const usedKit = [...new Set(state.kit.map((each) => each.kitId))]
-    const [ownKit, scales, moreKit, places, doubts] = await Promise.all([
+    const [ownKit, scales, moreKit, places, doubts, live, liveNow] = await Promise.all([
       van ? kitAtPlace(tx, van) : [],
       scalesInUse(tx),
       kitOf(tx, usedKit),
       kitPlaces(tx),
       doubtsOfJob(tx, jobId),
+      liveChannels(tx, jobId),
+      liveKit(tx),
     ])
     const today = todayIn(shop.timeZone)
     const kit = new Map([...ownKit, ...scales, ...moreKit].map((row) => [row.kitId, jobKit(row, today)]))
@@ -89,12 +96,45 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       places,
       /** Transfers that a scale weighed which failed its check since, as long as nobody decided. */
       doubts,
+      /** Channels that were kit of this job, and those of kit that it may take. */
+      live: sourcesOf(live, liveNow, kit),
+      standIns: await standIns(tx, devicesInUse(live)),
       today,
       loadedAt: now().getTime(),
       mayWrite: person.role !== 'trainee',
     }
   })
 }
+
+type KitById = ReadonlyMap<string, { label: string }>
+
+/** What says something on this page: the job's own channels first. */
+function sourcesOf(
+  live: LiveChannel[],
+  now: Awaited<ReturnType<typeof liveKit>>,
+  kit: KitById,
+): LiveSource[] {
+  const own = live.map(({ deviceId, channel, kitId, kit: label, until }) => ({
+    deviceId,
+    channel,
+    kitId,
+    kit: label,
+    own: true,
+    inUse: until === null,
+  }))
+  const offered = now.flatMap(({ deviceId, channel, kitId }) => {
+    const piece = kit.get(kitId)
+    return piece ? [{ deviceId, channel, kitId, kit: piece.label, own: false, inUse: false }] : []
+  })
+  const key = (each: LiveSource) => `${each.deviceId} ${each.channel} ${each.kitId}`
+  // In use last, so that it wins over the same channel of an earlier span.
+  const sorted = [...offered, ...own.toSorted((a, b) => Number(a.inUse) - Number(b.inUse))]
+  return [...new Map(sorted.map((each) => [key(each), each])).values()]
+}
+
+const devicesInUse = (live: LiveChannel[]) => [
+  ...new Set(live.filter((each) => each.until === null).map((each) => each.deviceId)),
+]
 
 const OFFERED = { used: 40, empty: 10, virgin: 20 }
 

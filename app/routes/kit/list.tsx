@@ -75,6 +75,9 @@ export default function KitList({ loaderData }: Route.ComponentProps) {
           {count} {KIT_STATE_WORDS[filter.state].toLowerCase()}
         </span>
         <div className="actions">
+          <Link className="btn btn-outline-secondary" to="/kit/devices">
+            Live instruments
+          </Link>
           <Link className="btn btn-outline-secondary" to="/labels?what=kit">
             Labels
           </Link>

@@ -1,81 +1,147 @@
-import { type RefObject, useEffect, useRef, useState } from 'react'
-import { METRIC_UNITS, MG_PER_KG, MG_PER_LB, PA_PER_MICRON } from '#core/units'
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { openTransfer, stopReadingMg } from '#core/tape'
+import { keyOf } from '~/samples/live-store'
+import { useLive } from '~/samples/live-context'
 import { useReadersUnits } from '~/ui/reader'
-import { clockTime } from '~/ui/time'
-import { useJob } from '../job-context'
+import { clockSeconds, clockTime } from '~/ui/time'
+import { CHANNEL_WORDS } from '~/wording/en'
+import { useOnScale } from '../face/bounds'
+import { useJob, useJudging } from '../job-context'
+import { useWords } from '../tape/use-words'
+import type { Heard, Strip } from './strip'
+import { stripOf } from './strip'
+import type { Drawn, StripStyle } from './strip-chart-drawing'
 
-/** Weight and vacuum over the time of the job. The chart's code is loaded only when there is something to draw, and to see. */
+/** How much of the end is shown while it goes on, ms; null: all of it. */
+const SPANS: { words: string; ms: number | null }[] = [
+  { words: 'All', ms: null },
+  { words: '30 min', ms: 30 * 60_000 },
+  { words: '5 min', ms: 5 * 60_000 },
+]
+
+/** The record of the job over time. Its code is loaded only when there is something to draw, and to see. */
 export function StripChart() {
-  const { state, data } = useJob()
-  const { units } = useReadersUnits()
+  const strip = useStrip()
+  const { data } = useJob()
   const box = useRef<HTMLDivElement>(null)
+  const drawn = useRef<Drawn>(undefined)
+  const [ready, setReady] = useState(false)
   const [failed, setFailed] = useState(false)
-  const perMg = units.weight === METRIC_UNITS.weight ? 1 / MG_PER_KG : 1 / MG_PER_LB
-  const weightUnit = units.weight === METRIC_UNITS.weight ? 'kg' : 'lb'
-  const vacuumScale = units.vacuum === 'micron' ? 1 / PA_PER_MICRON : 1
-  const worthIt = state.transfers.some((r) => r.weighings.length > 1) || state.vacuum.length > 1
-
+  // Where instruments speak, the last half hour says more than the whole day.
+  const [span, setSpan] = useState<number | null>(data.live.some((each) => each.inUse) ? SPANS[1]!.ms : null)
+  const [follows, setFollows] = useState(true)
+  const worthIt = strip.bands.some(({ lines }) => lines.some(({ points }) => points.length > 1))
   const seen = useSeen(box, worthIt)
+  const { timeZone } = data.shop
 
   useEffect(() => {
     if (!worthIt || !seen || !box.current) return
     let gone = false
-    let dispose = () => {}
     const element = box.current
     import('./strip-chart-drawing')
-      .then(({ drawStrip }) => {
+      .then(({ stripIn }) => {
         if (gone) return
-        const ink = getComputedStyle(element)
-        dispose = drawStrip(element, {
-          runs: state.transfers.map((run) => ({
-            name: run.use === 'recover' ? 'Recovering' : 'Charging',
-            points: run.weighings.map((w) => [w.at, w.weightMg * perMg] as [number, number]),
-          })),
-          vacuum: state.vacuum.map((v) => [v.at, Math.max(0.1, v.value * vacuumScale)]),
-          weightUnit,
-          vacuumUnit: units.vacuum,
-          time: (at) => clockTime(at, data.shop.timeZone),
-          colours: {
-            ink: ink.getPropertyValue('--keg-ink'),
-            quiet: ink.getPropertyValue('--keg-quiet'),
-            rule: ink.getPropertyValue('--keg-rule'),
-            copper: ink.getPropertyValue('--keg-copper'),
-            cold: ink.getPropertyValue('--keg-cold'),
-          },
-        })
+        drawn.current = stripIn(element, () => setFollows(false))
+        setReady(true)
       })
       .catch(() => setFailed(true))
     return () => {
       gone = true
-      dispose()
+      drawn.current?.remove()
+      drawn.current = undefined
+      setReady(false)
     }
-  }, [
-    worthIt,
-    seen,
-    state.transfers,
-    state.vacuum,
-    perMg,
-    weightUnit,
-    vacuumScale,
-    units.vacuum,
-    data.shop.timeZone,
-  ])
+  }, [worthIt, seen])
+
+  useEffect(() => {
+    if (ready && box.current)
+      drawn.current?.show(strip, styleOf(box.current, timeZone), follows ? span : undefined)
+  }, [ready, strip, span, follows, timeZone])
 
   if (!worthIt) return null
   return (
     <section
       className="sheet strip-chart-sheet"
-      aria-label="Strip chart of weight and vacuum; every point stands on the tape too"
+      aria-label="Strip: everything that was heard and noted, over time; every note stands on the tape too"
     >
       {failed ? (
         <p className="mb-0 quiet">
           The chart could not be loaded without a connection. Every point stands on the tape.
         </p>
       ) : (
-        <div ref={box} className="strip-chart" />
+        <>
+          <div className="strip-keys" role="group" aria-label="How much of it">
+            {SPANS.map(({ words, ms }) => (
+              <Button
+                key={words}
+                variant="outline-secondary"
+                active={follows && span === ms}
+                onClick={() => {
+                  setSpan(ms)
+                  setFollows(true)
+                }}
+              >
+                {words}
+              </Button>
+            ))}
+            {!follows && (
+              <Button variant="outline-primary" onClick={() => setFollows(true)}>
+                Follow
+              </Button>
+            )}
+          </div>
+          <div ref={box} className={`strip-chart bands-${strip.bands.length}`} />
+        </>
       )}
     </section>
   )
+}
+
+function useStrip(): Strip {
+  const { state } = useJob()
+  const live = useLive()
+  const units = useReadersUnits()
+  const words = useWords()
+  const transfer = openTransfer(state)
+  const on = useOnScale(transfer)
+  const judging = useJudging()
+  const stopMg = transfer && stopReadingMg(state, transfer, judging)
+  const gross = transfer?.segments.at(-1)?.mode === 'gross'
+  const grossLimitMg = gross && transfer?.use === 'recover' ? on?.scale.limitMg : undefined
+  const version = live?.store.version() ?? 0
+  return useMemo(() => {
+    const heard: Heard[] = (live?.sources ?? [])
+      .filter((each) => each.own)
+      .map(({ deviceId, channel, kit }) => ({
+        channel,
+        name: `${kit}, ${CHANNEL_WORDS[channel]}`,
+        points: live!.store.line(keyOf(deviceId, channel)),
+      }))
+    return stripOf(state, heard, { grossLimitMg, stopMg }, units, ({ entry, body }) =>
+      words(entry.kind, body),
+    )
+    // The store changes within itself; its version says when.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [state, live?.sources, version, grossLimitMg, stopMg, units, words])
+}
+
+function styleOf(element: HTMLElement, timeZone: string): StripStyle {
+  const ink = getComputedStyle(element)
+  const colour = (name: string) => ink.getPropertyValue(`--keg-${name}`)
+  return {
+    colours: {
+      ink: colour('ink'),
+      quiet: colour('quiet'),
+      rule: colour('rule'),
+      copper: colour('copper'),
+      cold: colour('cold'),
+      warm: colour('warm'),
+      limit: colour('limit'),
+      sheet: colour('sheet'),
+    },
+    time: (at, seconds) => (seconds ? clockSeconds : clockTime)(at, timeZone),
+  }
 }
 
 /** Whether it was ever near the screen: beside the scale face on a phone it is not. */

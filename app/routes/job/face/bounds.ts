@@ -1,6 +1,7 @@
 import { grossLimitMg } from '#core/cylinders'
 import { type GrossBounds, type OnTheScale, onTheScale, type Transfer } from '#core/tape'
 import { useJob } from '../job-context'
+import { useMovedSince } from '../live/live-net'
 import { contentsBeforeMg } from '../stages/contents'
 
 export interface CylinderOnScale {
@@ -13,23 +14,31 @@ export interface CylinderOnScale {
 /** The cylinder of a running transfer, as it stands on its scale; undefined: it is not known here. */
 export function useOnScale(transfer: Transfer | undefined): CylinderOnScale | undefined {
   const { state, data, cylinderOf } = useJob()
+  // The gross weight of this moment, where the scale speaks: a limit does not wait for a note.
+  const moved = useMovedSince(transfer)
   if (!transfer) return undefined
   const cylinder = cylinderOf(transfer.cylinderId)
   if (!cylinder) return undefined
   const earlier = state.transfers.slice(0, state.transfers.indexOf(transfer))
   const contentsMg = contentsBeforeMg(cylinder, earlier)
   const limitMg = grossLimitMg(cylinder, state.refrigerant, data.shop.marginPct)
-  const scale = onTheScale(transfer, {
+  const noted = onTheScale(transfer, {
     tareMg: cylinder.tareMg,
     contentsBeforeMg: contentsMg,
     grossLimitMg: limitMg,
   })
+  const sign = transfer.use === 'recover' ? 1 : -1
+  const scale = {
+    ...noted,
+    grossMg: noted.grossMg + sign * moved,
+    ...(noted.leftMg === undefined ? {} : { leftMg: noted.leftMg - sign * moved }),
+  }
   return {
     bounds: {
       tareMg: cylinder.tareMg,
       limitMg,
       bookedMg: cylinder.tareMg + contentsMg,
-      grossMg: scale.grossMg,
+      grossMg: noted.grossMg,
     },
     scale,
     share:

@@ -1,6 +1,8 @@
 import { inSystemNow, stopReadingMg, toGoMg, type Transfer } from '#core/tape'
+import { useReading } from '~/samples/live-context'
 import { useShow } from '~/ui/reader'
 import { useJob, useJudging } from '../job-context'
+import { useLiveNet } from '../live/live-net'
 import { useOnScale } from './bounds'
 import { TimeLeft } from './time-left'
 
@@ -14,6 +16,10 @@ export function Figures({ transfer }: { transfer: Transfer }) {
   const left = transfer.use === 'charge' ? toGoMg(state, judging) : undefined
   const stopMg = stopReadingMg(state, transfer, judging)
   const rate = rateMgPerMin(transfer)
+  // What a live scale says now counts in sight; the books wait for a note.
+  const reading = useReading(transfer.segments.at(-1)!.scaleId, 'weight')
+  const net = useLiveNet(reading?.state === 'live' ? reading : undefined)
+  const moved = net === undefined ? 0 : net - transfer.amountMg
   return (
     <div className="face-figures">
       <h3 className="face-what">
@@ -31,10 +37,16 @@ export function Figures({ transfer }: { transfer: Transfer }) {
                 : 'Charged'}
           </div>
           <div className="hero" aria-live="polite">
-            {show('weight', left ?? transfer.amountMg)}
+            {show('weight', left === undefined ? transfer.amountMg + moved : left - moved)}
           </div>
         </div>
         <div className="face-side">
+          {net !== undefined && (
+            <div>
+              <span className="quiet">live; noted</span>{' '}
+              <span className="digits">{show('weight', transfer.amountMg)}</span>
+            </div>
+          )}
           {stopMg !== undefined && (
             <div>
               <span className="quiet">Close the valve when the scale shows</span>{' '}

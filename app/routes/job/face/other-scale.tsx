@@ -1,10 +1,11 @@
 import { type FormEvent, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Transfer, WeighMode } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft, readOff } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useJob } from '../job-context'
 import { ScaleChoice, useScaleChoice } from '../kit/scale-choice'
+import { TakeLive, useTaken } from '../live/take-live'
 import { useFigure } from '../stages/use-figure'
 
 /** The cylinder goes on another scale: its first weight there. */
@@ -12,21 +13,21 @@ export function OtherScale({ transfer, done }: { transfer: Transfer; done: () =>
   const { note } = useJob()
   const weight = useFigure('weight', 'other scale')
   const scale = useScaleChoice(transfer.segments.at(-1)!.scaleId ?? '')
+  const taken = useTaken(weight, scale.chosen?.kitId)
   const [mode, setMode] = useState<WeighMode>('gross')
   const [valveShut, setValveShut] = useState(false)
   const submit = (event: FormEvent) => {
     event.preventDefault()
     const weightMg = mode === 'net' ? (weight.value ?? 0) : weight.want()
     if (weightMg === undefined) return
-    note([
-      draft('scale-changed', {
-        runId: transfer.transferId,
-        ...scale.named(),
-        mode,
-        weightMg,
-        ...(valveShut && mode === 'gross' ? { valveShut } : {}),
-      }),
-    ])
+    const changed = draft('scale-changed', {
+      runId: transfer.transferId,
+      ...scale.named(),
+      mode,
+      weightMg,
+      ...(valveShut && mode === 'gross' ? { valveShut } : {}),
+    })
+    note([readOff(changed, taken.from(weightMg))])
     weight.clear()
     scale.clear()
     done()
@@ -44,6 +45,7 @@ export function OtherScale({ transfer, done }: { transfer: Transfer; done: () =>
           </Form.Select>
         </Form.Group>
       </div>
+      <TakeLive taken={taken} />
       {mode === 'gross' && (
         <Form.Check
           id="valve-shut"

@@ -1,8 +1,8 @@
 import { type FormEvent, useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { askAboutWeight, type Transfer } from '#core/tape'
+import { askAboutWeight, type ReadOff, type Transfer } from '#core/tape'
 import { serverNow } from '~/tape/device'
-import { type Draft, draft } from '~/tape/use-tape'
+import { type Draft, draft, readOff } from '~/tape/use-tape'
 import { unitBeside } from '~/ui/measure'
 import { MeasureInput, Readings } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
@@ -10,9 +10,11 @@ import { DOUBT_WORDS, QUESTION_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 import { pressureDraft } from '../pressure-draft'
 import { useFigure, useWordsTyped } from '../stages/use-figure'
+import { StripTap } from '../chart/strip-tap'
 import { useOnScale } from './bounds'
 import { Figures, LimitBar, useAlarms } from './figures'
 import { LastNotes } from './last-notes'
+import { LiveAnswer, useAsked } from '../live/live-answer'
 import { OtherScale } from './other-scale'
 import { Pad } from './pad'
 import { Question } from '~/tape/question'
@@ -40,9 +42,12 @@ export function ScaleFace({ transfer, leave }: { transfer: Transfer; leave: () =
   }
   return (
     <div className="scale-face" {...swipe}>
-      <Button variant="outline-secondary" className="face-leave" onClick={leave}>
-        Whole job
-      </Button>
+      <div className="face-leave">
+        <StripTap />
+        <Button variant="outline-secondary" onClick={leave}>
+          Whole job
+        </Button>
+      </div>
       <Figures transfer={transfer} />
       <div className="face-limit">
         {transfer.use === 'recover' && <LimitBar transfer={transfer} />}
@@ -114,14 +119,15 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
     setAsked('weigh')
     input.current?.focus()
   }
-  const write = (weightMg: number) => {
+  const live = useAsked(point ? { kind: 'reading', point } : { kind: 'weight', scaleId: segment.scaleId })
+  const write = (weightMg: number, from?: ReadOff) => {
     if (asked === 'end') {
       const hoseMg = hose.empty ? undefined : hose.want()
       if (!hose.empty && hoseMg === undefined) return
       const left = use === 'charge' && hoseMg !== undefined ? { hoseMg: Math.max(0, hoseMg) } : {}
-      note([draft('run-ended', { runId, weightMg, on: segment.openedBy, ...left })])
+      note([readOff(draft('run-ended', { runId, weightMg, on: segment.openedBy, ...left }), from)])
       hose.clear()
-    } else note([draft('weight-noted', { runId, weightMg, on: segment.openedBy })])
+    } else note([readOff(draft('weight-noted', { runId, weightMg, on: segment.openedBy }), from)])
     wrote()
   }
   const submit = (event: FormEvent) => {
@@ -191,7 +197,7 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
           {question && figure.value !== undefined ? (
             <Question
               asked={question}
-              instead={write}
+              instead={(weightMg) => write(weightMg)}
               confirm={() => write(figure.value!)}
               zeroedAgain={question.code === 'zeroed-again' ? () => zeroedAgain(figure.value!) : undefined}
               withMinus={question.code === 'minus-missing' ? () => write(-figure.value!) : undefined}
@@ -204,6 +210,16 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
             measured.echo
           ) : figure.field.error ? (
             <span className="field-error">{figure.field.error}</span>
+          ) : live ? (
+            <LiveAnswer
+              asked={live}
+              ends={asked === 'end'}
+              take={(value, from) => {
+                if (!point) return write(value, from)
+                note([readOff(readingDraft(value), from)])
+                wrote()
+              }}
+            />
           ) : asked === 'end' ? (
             <Button type="button" onClick={() => write(segment.lastMg)}>
               It still shows {show('weight', segment.lastMg)}

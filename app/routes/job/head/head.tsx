@@ -3,6 +3,7 @@ import { Button, Dropdown, Modal } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { draft } from '~/tape/use-tape'
 import { FLAG_WORDS, JOB_STATUS_WORDS } from '~/wording/en'
+import { StripTap } from '../chart/strip-tap'
 import { useJob } from '../job-context'
 
 type Ask = 'wait' | 'cancel' | 'reopen'
@@ -46,6 +47,7 @@ export function JobHead() {
         </span>
       ))}
       <div className="actions">
+        <StripTap />
         <Dropdown align="end">
           <Dropdown.Toggle variant="outline-secondary">Job</Dropdown.Toggle>
           <Dropdown.Menu>

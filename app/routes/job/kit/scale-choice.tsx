@@ -48,6 +48,8 @@ export function useScaleChoice(notThis?: string) {
 
 export function ScaleChoice({ id, choice }: { id: string; choice: ReturnType<typeof useScaleChoice> }) {
   const { own, value, setPicked, chosen, name, setName, division, setDivision } = choice
+  const { data } = useJob()
+  const live = new Set(data.live.filter((each) => each.channel === 'weight').map((each) => each.kitId))
   return (
     <>
       {own.length > 0 && (
@@ -57,6 +59,7 @@ export function ScaleChoice({ id, choice }: { id: string; choice: ReturnType<typ
             {own.map((each) => (
               <option key={each.kitId} value={each.kitId}>
                 {each.label}
+                {live.has(each.kitId) ? ', live' : ''}
                 {each.failed ? ': failed its check' : each.keepsAt ? `, ${each.keepsAt}` : ''}
               </option>
             ))}

@@ -1,9 +1,10 @@
 import { type FormEvent, useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { type Hold, runningHold } from '#core/tape'
+import { type Hold, type ReadOff, runningHold } from '#core/tape'
 import { HOLD_RULE } from '#core/vacuum'
 import { newId, serverNow } from '~/tape/device'
-import { draft } from '~/tape/use-tape'
+import { readingOf, useLive } from '~/samples/live-context'
+import { draft, readOff } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { Value } from '~/ui/reader'
 import { duration } from '~/ui/time'
@@ -12,6 +13,8 @@ import { useGiveVerdict } from '../verdict/give-verdict'
 import { VerdictOf } from '../verdict/verdict-of'
 import { AccountForGas } from './notices'
 import { StepList } from './step-list'
+import { sampleOf } from '../live/note-live'
+import { asNoted } from '../live/in-units'
 import { useFigure } from './use-figure'
 
 /** Air and moisture out: the gauge decides, not the clock; then a hold with the pump valved off. */
@@ -22,7 +25,11 @@ export function Evacuate() {
   const hold = runningHold(state)
   const give = useGiveVerdict()
 
-  const read = (then: (pressurePa: number) => void) => {
+  const spoken = useVacuum()
+  // What was typed wins; an empty field takes what the gauge says by itself.
+  const read = (then: (pressurePa: number, from?: ReadOff) => void) => {
+    if (gauge.empty && spoken?.state === 'live')
+      return then(asNoted('vacuum', spoken.value, {})!.value, sampleOf(spoken))
     const pressurePa = gauge.want()
     if (pressurePa === undefined) return
     then(pressurePa)
@@ -30,13 +37,13 @@ export function Evacuate() {
   }
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    read((pressurePa) =>
-      note([draft('vacuum-noted', { pressurePa, ...(hold ? { holdId: hold.holdId } : {}) })]),
+    read((pressurePa, from) =>
+      note([readOff(draft('vacuum-noted', { pressurePa, ...(hold ? { holdId: hold.holdId } : {}) }), from)]),
     )
   }
   const endHold = ({ holdId }: Hold) =>
-    read((pressurePa) => {
-      const ended = draft('hold-ended', { holdId, pressurePa })
+    read((pressurePa, from) => {
+      const ended = readOff(draft('hold-ended', { holdId, pressurePa }), from)
       note([ended, ...give('hold', [ended])])
     })
   return (
@@ -45,7 +52,15 @@ export function Evacuate() {
       <div className="gauge-row">
         <div>
           <div className="quiet">Vacuum gauge, far from the pump</div>
-          <div className="hero">{last ? <Value kind="vacuum" of={last.value} /> : '–'}</div>
+          <div className="hero">
+            {spoken?.state === 'live' ? (
+              <Value kind="vacuum" of={asNoted('vacuum', spoken.value, {})!.value} />
+            ) : last ? (
+              <Value kind="vacuum" of={last.value} />
+            ) : (
+              '–'
+            )}
+          </div>
         </div>
         <div className="quiet">
           Down to <Value kind="vacuum" of={HOLD_RULE.targetPa} />, then 10 minutes below{' '}
@@ -73,7 +88,9 @@ export function Evacuate() {
                 variant="outline-primary"
                 className="btn-big"
                 onClick={() =>
-                  read((pressurePa) => note([draft('hold-started', { holdId: newId(), pressurePa })]))
+                  read((pressurePa, from) =>
+                    note([readOff(draft('hold-started', { holdId: newId(), pressurePa }), from)]),
+                  )
                 }
               >
                 Pump valved off: start a hold
@@ -84,6 +101,13 @@ export function Evacuate() {
       )}
     </>
   )
+}
+
+/** What a vacuum gauge of this job says by itself. */
+function useVacuum() {
+  const live = useLive()
+  const source = live?.sources.find((each) => each.inUse && each.channel === 'vacuum')
+  return live && source && readingOf(live, source.kitId, 'vacuum')
 }
 
 function HoldClock({ hold }: { hold: Hold }) {

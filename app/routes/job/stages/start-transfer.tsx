@@ -3,7 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { grossLimitMg } from '#core/cylinders'
 import { askAboutStart, type Use, type WeighMode } from '#core/tape'
 import { newId } from '~/tape/device'
-import { draft } from '~/tape/use-tape'
+import { draft, readOff } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow, Value } from '~/ui/reader'
 import { REASON_WORDS } from '~/wording/en'
@@ -12,6 +12,7 @@ import { WANTS_NEXT } from '../face/scale-face'
 import { useQuestion } from '~/tape/use-question'
 import { useJob } from '../job-context'
 import { ScaleChoice, useScaleChoice } from '../kit/scale-choice'
+import { TakeLive, useTaken } from '../live/take-live'
 import { contentsBeforeMg } from './contents'
 import { useFigure, useWordsTyped } from './use-figure'
 
@@ -29,6 +30,7 @@ export function StartTransfer({ use }: { use: Use }) {
   const scale = useScaleChoice()
   const weight = useFigure('weight', `start ${use}`)
   const hose = useFigure('weight', `hose ${use}`)
+  const taken = useTaken(weight, scale.chosen?.kitId)
   const [, setWantsNext] = useWordsTyped(WANTS_NEXT)
   const cylinder = cylinderId ? cylinderOf(cylinderId) : undefined
   const booksMg = cylinder ? cylinder.tareMg + contentsBeforeMg(cylinder, state.transfers) : 0
@@ -50,18 +52,17 @@ export function StartTransfer({ use }: { use: Use }) {
     scale.remember()
     const hoseMg = use === 'charge' && !hose.empty ? hose.want() : undefined
     if (use === 'charge' && !hose.empty && hoseMg === undefined) return
-    note([
-      draft('run-started', {
-        runId: newId(),
-        use,
-        cylinderId,
-        ...scale.named(),
-        mode,
-        weightMg,
-        bookedMg: booksMg,
-        ...(hoseMg === undefined ? {} : { hoseMg: Math.max(0, hoseMg) }),
-      }),
-    ])
+    const started = draft('run-started', {
+      runId: newId(),
+      use,
+      cylinderId,
+      ...scale.named(),
+      mode,
+      weightMg,
+      bookedMg: booksMg,
+      ...(hoseMg === undefined ? {} : { hoseMg: Math.max(0, hoseMg) }),
+    })
+    note([readOff(started, taken.from(weightMg))])
     weight.clear()
     hose.clear()
     setWantsNext('')
@@ -118,6 +119,7 @@ export function StartTransfer({ use }: { use: Use }) {
           }
         />
       </div>
+      <TakeLive taken={taken} />
       {data.busy.includes(cylinderId) && (
         <p className="mb-0 field-error" role="status">
           {REASON_WORDS['in-use']}

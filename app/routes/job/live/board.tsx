@@ -1,0 +1,102 @@
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { openTransfer } from '#core/tape'
+import { type LiveReading, readingOf, useLive } from '~/samples/live-context'
+import { useReadersUnits, useShow } from '~/ui/reader'
+import { clockSeconds } from '~/ui/time'
+import { CHANNEL_WORDS } from '~/wording/en'
+import { useJob } from '../job-context'
+import { asNoted } from './in-units'
+import { useLiveNet } from './live-net'
+import { noteOf } from './note-live'
+
+/** The instruments of this job that speak for themselves: what each says, what it means, and one key to note it. */
+export function LiveBoard() {
+  const live = useLive()
+  const own = live?.sources.filter((each) => each.inUse) ?? []
+  if (!live || own.length === 0) return null
+  return (
+    <section className="live-board" aria-label="Live instruments">
+      {own.map((source) => (
+        <Tile
+          key={`${source.deviceId} ${source.channel}`}
+          name={`${source.kit}, ${CHANNEL_WORDS[source.channel]}`}
+          reading={readingOf(live, source.kitId, source.channel)}
+        />
+      ))}
+    </section>
+  )
+}
+
+function Tile({ name, reading }: { name: string; reading: LiveReading | undefined }) {
+  const job = useJob()
+  const units = useReadersUnits()
+  const text = useLiveText()
+  const [noted, setNoted] = useState('')
+  const { timeZone } = job.data.shop
+  if (!reading)
+    return (
+      <div className="live-tile silent">
+        <span className="quiet">{name}</span>
+        <strong className="digits">–</strong>
+        <span className="what">says nothing: type what it shows</span>
+      </div>
+    )
+  const entry = job.closed ? undefined : noteOf(reading, job, units)
+  const shown = text(reading)
+  return (
+    <div className={`live-tile ${reading.state}`}>
+      <span className="quiet">{name}</span>
+      <strong className="digits">{shown}</strong>
+      {reading.state === 'silent' ? (
+        <span className="what" role="status">
+          silent since {clockSeconds(reading.at, timeZone)}: type what it shows
+        </span>
+      ) : reading.state === 'nonsense' ? (
+        <span className="what" role="status">
+          jumps about: look at it, and type what it shows
+        </span>
+      ) : (
+        <Means reading={reading} noted={noted} />
+      )}
+      {entry && reading.state === 'live' && (
+        <Button
+          variant="outline-primary"
+          aria-label={`Note ${name}`}
+          onClick={() => {
+            job.note([entry])
+            setNoted(`noted ${shown}`)
+            setTimeout(() => setNoted(''), 2_500)
+          }}
+        >
+          Note
+        </Button>
+      )}
+    </div>
+  )
+}
+
+/** Beside the raw scale what it means. */
+function Means({ reading, noted }: { reading: LiveReading; noted: string }) {
+  const { state } = useJob()
+  const show = useShow()
+  const net = useLiveNet(reading)
+  if (noted) return <span className="what quiet digits">{noted}</span>
+  if (net === undefined) return null
+  return (
+    <span className="what quiet digits">
+      {show('weight', net)} {openTransfer(state)!.use === 'recover' ? 'in, this pull' : 'charged'}
+    </span>
+  )
+}
+
+/** A live value in the reader's units. */
+export function useLiveText() {
+  const show = useShow()
+  const units = useReadersUnits()
+  return ({ source, value }: LiveReading): string => {
+    const noted = asNoted(source.channel, value, units)
+    if (noted) return show(noted.kind, noted.value)
+    return source.channel === 'purity' ? `${(100 * value).toFixed(1)} %` : String(value)
+  }
+}

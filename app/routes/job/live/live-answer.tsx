@@ -1,0 +1,66 @@
+import { Button } from 'react-bootstrap'
+import type { ReadOff } from '#core/tape'
+import type { Channel } from '#core/samples'
+import { type LiveReading, readingOf, useLive } from '~/samples/live-context'
+import { useReadersUnits, useShow } from '~/ui/reader'
+import { clockSeconds } from '~/ui/time'
+import type { ReadingAsked } from '../face/readings'
+import { useJob } from '../job-context'
+import { asNoted } from './in-units'
+import { sampleOf } from './note-live'
+
+export type AskedOfLive =
+  { kind: 'weight'; scaleId: string | null } | { kind: 'reading'; point: ReadingAsked }
+
+/** What a live instrument says to what the pad asks; undefined: none speaks for that. */
+export function useAsked(asked: AskedOfLive): LiveReading | undefined {
+  const live = useLive()
+  if (!live) return undefined
+  if (asked.kind === 'weight') return asked.scaleId ? readingOf(live, asked.scaleId, 'weight') : undefined
+  const channel = channelOf(asked.point)
+  const source = channel && live.sources.find((each) => each.inUse && each.channel === channel)
+  return source && readingOf(live, source.kitId, channel)
+}
+
+function channelOf(point: ReadingAsked): Channel | undefined {
+  if (point.kind === 'temperature') return point.point
+  return point.point === 'low' || point.point === 'high' ? point.point : undefined
+}
+
+interface LiveAnswerProps {
+  asked: LiveReading
+  ends: boolean
+  take: (value: number, from: ReadOff) => void
+}
+
+/** Above the pad: one key takes what the instrument says; where it cannot be used, typing is offered at once. */
+export function LiveAnswer({ asked, ends, take }: LiveAnswerProps) {
+  const { data } = useJob()
+  const units = useReadersUnits()
+  const show = useShow()
+  const noted = asNoted(asked.source.channel, asked.value, units)!
+  if (asked.state === 'silent')
+    return (
+      <span className="field-error" role="status">
+        {asked.source.kit} is silent since {clockSeconds(asked.at, data.shop.timeZone)}: type what it shows.
+      </span>
+    )
+  if (asked.state === 'nonsense')
+    return (
+      <span className="field-error" role="status">
+        {asked.source.kit} jumps about: look at it, and type what it shows.
+      </span>
+    )
+  const value = show(noted.kind, noted.value)
+  return (
+    <Button
+      type="button"
+      className="live-key"
+      aria-label={ends ? `End with ${value}, live` : `Note ${value}, live`}
+      onClick={() => take(noted.value, sampleOf(asked))}
+    >
+      <span className="live-dot" aria-hidden /> {ends ? 'End with' : 'Note'}{' '}
+      <strong className="digits">{value}</strong>
+    </Button>
+  )
+}

@@ -1,0 +1,31 @@
+import { openTransfer, type Transfer } from '#core/tape'
+import { type LiveReading, useReading } from '~/samples/live-context'
+import { useJob } from '../job-context'
+import { asNoted } from './in-units'
+
+/** What has moved by now, mg, as the live scale has it; undefined: no transfer runs on it. */
+export function useLiveNet(reading: LiveReading | undefined): number | undefined {
+  const { state } = useJob()
+  const transfer = openTransfer(state)
+  const segment = transfer?.segments.at(-1)
+  if (
+    !reading ||
+    !transfer ||
+    segment?.scaleId !== reading.source.kitId ||
+    reading.source.channel !== 'weight'
+  )
+    return undefined
+  const liveMg = asNoted('weight', reading.value, {})!.value
+  const since = liveMg - segment.lastMg
+  // A zeroed scale counts down while it charges: noted with its minus or without it.
+  const sign =
+    transfer.use === 'recover' ? 1 : segment.mode === 'net' && segment.lastMg > segment.firstMg ? 1 : -1
+  return transfer.amountMg + sign * since
+}
+
+/** What a running transfer has moved since its last note, mg, by its live scale; 0 where none speaks. */
+export function useMovedSince(transfer: Transfer | undefined): number {
+  const reading = useReading(transfer?.segments.at(-1)?.scaleId, 'weight')
+  const net = useLiveNet(reading?.state === 'live' ? reading : undefined)
+  return net === undefined || !transfer ? 0 : net - transfer.amountMg
+}

@@ -1,0 +1,42 @@
+import { openTransfer, runningHold, type ReadOff, type TemperaturePoint } from '#core/tape'
+import type { LiveReading } from '~/samples/live-context'
+import { type Draft, draft, readOff } from '~/tape/use-tape'
+import type { ReadersUnits } from '~/ui/measure'
+import { pressureDraft } from '../pressure-draft'
+import type { OpenJob } from '../job-context'
+import { asNoted } from './in-units'
+
+/** Names the sample that counts. */
+export const sampleOf = ({ source, seq }: LiveReading): ReadOff => ({
+  deviceId: source.deviceId,
+  channel: source.channel,
+  seq,
+})
+
+/** What *note this* writes for a live value; undefined: there is nothing on this job that it would be noted for. */
+export function noteOf(
+  reading: LiveReading,
+  { state }: Pick<OpenJob, 'state'>,
+  units: ReadersUnits,
+): Draft | undefined {
+  const { channel, kitId } = reading.source
+  const noted = asNoted(channel, reading.value, units)
+  if (!noted || reading.state === 'nonsense') return undefined
+  const { value } = noted
+  const made = (): Draft | undefined => {
+    if (channel === 'weight') {
+      const transfer = openTransfer(state)
+      const segment = transfer?.segments.at(-1)
+      if (!transfer || segment?.scaleId !== kitId) return undefined
+      return draft('weight-noted', { runId: transfer.transferId, weightMg: value, on: segment.openedBy })
+    }
+    if (channel === 'low' || channel === 'high') return pressureDraft(channel, value, units)
+    if (channel === 'vacuum') {
+      const hold = runningHold(state)
+      return draft('vacuum-noted', { pressurePa: value, ...(hold ? { holdId: hold.holdId } : {}) })
+    }
+    return draft('temperature-noted', { point: channel as TemperaturePoint, tempK: value })
+  }
+  const entry = made()
+  return entry && readOff(entry, sampleOf(reading))
+}

@@ -1,0 +1,115 @@
+import {
+  createContext,
+  type ReactNode,
+  use,
+  useEffect,
+  useEffectEvent,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+} from 'react'
+import type { Channel } from '#core/samples'
+import { ask } from '~/live/ask'
+import { listenForChanges, listenForSamples } from '~/live/changes'
+import { keyOf, type LiveStore, liveStore, type PastChannel, type Reading } from './live-store'
+
+/** A channel that says something on this page. */
+export interface LiveSource {
+  deviceId: string
+  channel: Channel
+  kitId: string
+  /** Label of the piece of kit. */
+  kit: string
+  /** Of the page's own past; else it is only offered. */
+  own: boolean
+  /** It is used now. */
+  inUse: boolean
+}
+
+interface Live {
+  store: LiveStore
+  sources: readonly LiveSource[]
+  /** The time by the server. */
+  now: () => number
+}
+
+const LiveContext = createContext<Live | undefined>(undefined)
+
+/**
+ * What the instruments of a page say. Their past is asked for once, and again when the stream was lost.
+ * @param past where it is asked for
+ */
+export function LiveSamples({
+  sources,
+  past,
+  now,
+  children,
+}: {
+  sources: readonly LiveSource[]
+  past: string
+  now: () => number
+  children: ReactNode
+}) {
+  const [store] = useState(() => liveStore())
+  const devices = useMemo(() => [...new Set(sources.map((each) => each.deviceId))].sort().join(), [sources])
+  const channels = useMemo(
+    () =>
+      sources
+        .map((each) => keyOf(each.deviceId, each.channel))
+        .sort()
+        .join(),
+    [sources],
+  )
+  const load = useEffectEvent(async () => {
+    const answer = await ask<{ channels: PastChannel[] }>(past)
+    if (answer) store.past(answer.channels)
+  })
+  useEffect(() => {
+    if (devices === '') return
+    return listenForSamples(devices.split(','), (said) => store.said(said))
+  }, [devices, store])
+  useEffect(() => {
+    if (channels === '') return
+    void load()
+    return listenForChanges((change) => {
+      if (change.kind === 'refetch' && change.id !== 'reopened') void load()
+    })
+  }, [channels])
+  const live = useMemo(() => ({ store, sources, now }), [store, sources, now])
+  return <LiveContext value={live}>{children}</LiveContext>
+}
+
+const NOTHING = () => () => {}
+const ZERO = () => 0
+
+/** The store, anew four times a second at most while instruments speak, and every second besides: silence is no event. */
+export function useLive(): Live | undefined {
+  const live = use(LiveContext)
+  useSyncExternalStore(live?.store.subscribe ?? NOTHING, live?.store.version ?? ZERO, ZERO)
+  const [, tick] = useState(0)
+  const any = (live?.sources.length ?? 0) > 0
+  useEffect(() => {
+    if (!any) return
+    const timer = setInterval(() => tick((n) => n + 1), 1_000)
+    return () => clearInterval(timer)
+  }, [any])
+  return live
+}
+
+export interface LiveReading extends Reading {
+  source: LiveSource
+}
+
+/** What a piece of kit says on one channel now; undefined: nothing ever, or it is not live. */
+export function useReading(kitId: string | null | undefined, channel: Channel): LiveReading | undefined {
+  const live = useLive()
+  if (!live || !kitId) return undefined
+  return readingOf(live, kitId, channel)
+}
+
+export function readingOf(live: Live, kitId: string, channel: Channel): LiveReading | undefined {
+  const source = live.sources.find((each) => each.kitId === kitId && each.channel === channel)
+  if (!source) return undefined
+  const reading = live.store.reading(keyOf(source.deviceId, channel), live.now())
+  return reading && { ...reading, source }
+}
