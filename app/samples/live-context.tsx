@@ -110,6 +110,6 @@ export function useReading(kitId: string | null | undefined, channel: Channel): 
 export function readingOf(live: Live, kitId: string, channel: Channel): LiveReading | undefined {
   const source = live.sources.find((each) => each.kitId === kitId && each.channel === channel)
   if (!source) return undefined
-  const reading = live.store.reading(keyOf(source.deviceId, channel), live.now())
+  const reading = live.store.reading(keyOf(source.deviceId, channel), live.now)
   return reading && { ...reading, source }
 }

@@ -34,7 +34,7 @@ it('keeps the order of time, and takes nothing twice', () => {
     [2_000, 13],
     [3_000, 14],
   ])
-  expect(store.reading(key, 3_500)).toMatchObject({ at: 3_000, value: 14, state: 'live' })
+  expect(store.reading(key, () => 3_500)).toMatchObject({ at: 3_000, value: 14, state: 'live' })
 })
 
 it('goes silent four seconds after it was heard, whatever its own clock says', () => {
@@ -42,9 +42,9 @@ it('goes silent four seconds after it was heard, whatever its own clock says', (
   const store = liveStore(() => now)
   store.said(said([9e12, 12]))
   now = 3_900
-  expect(store.reading(key, 0)!.state).toBe('live')
+  expect(store.reading(key, () => 0)!.state).toBe('live')
   now = 4_100
-  expect(store.reading(key, 0)!.state).toBe('silent')
+  expect(store.reading(key, () => 0)!.state).toBe('silent')
 })
 
 it('the past and what is heard are one line; where nothing came there is a break', () => {

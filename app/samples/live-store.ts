@@ -41,6 +41,7 @@ export function liveStore(clock: () => number = () => performance.now()) {
   const kept = new Map<ChannelKey, Kept>()
   const readers = new Set<() => void>()
   let version = 0
+  let told = false
   let timer: ReturnType<typeof setTimeout> | undefined
   const of = (key: ChannelKey): Kept => {
     let found = kept.get(key)
@@ -57,6 +58,7 @@ export function liveStore(clock: () => number = () => performance.now()) {
   return {
     /** What was before: what has been heard since stays after it. */
     past(channels: readonly PastChannel[]) {
+      told = true
       for (const { deviceId, channel, points, last } of channels) {
         const own = of(keyOf(deviceId, channel))
         own.past = points
@@ -77,12 +79,12 @@ export function liveStore(clock: () => number = () => performance.now()) {
       }
       changed()
     },
-    /** @param nowMs the time by the server, for what this page has not heard itself yet */
-    reading(key: ChannelKey, nowMs: number): Reading | undefined {
+    /** @param now the time by the server, for what this page has not heard itself yet */
+    reading(key: ChannelKey, now: () => number): Reading | undefined {
       const own = kept.get(key)
       if (!own?.last) return undefined
       const silent =
-        own.heardAt === undefined ? nowMs - own.last.at > SILENT_MS : clock() - own.heardAt > SILENT_MS
+        own.heardAt === undefined ? now() - own.last.at > SILENT_MS : clock() - own.heardAt > SILENT_MS
       const recent = own.points.slice(-8)
       return {
         ...own.last,
@@ -111,6 +113,8 @@ export function liveStore(clock: () => number = () => performance.now()) {
       return () => void readers.delete(tell)
     },
     version: () => version,
+    /** The past has been told: what says nothing now says nothing. */
+    told: () => told,
   }
 }
 

@@ -22,13 +22,21 @@ export function LiveBoard() {
           key={`${source.deviceId} ${source.channel}`}
           name={`${source.kit}, ${CHANNEL_WORDS[source.channel]}`}
           reading={readingOf(live, source.kitId, source.channel)}
+          told={live.store.told()}
         />
       ))}
     </section>
   )
 }
 
-function Tile({ name, reading }: { name: string; reading: LiveReading | undefined }) {
+interface TileProps {
+  name: string
+  reading: LiveReading | undefined
+  /** Whether what was said before has been told: until then nothing is not silence. */
+  told: boolean
+}
+
+function Tile({ name, reading, told }: TileProps) {
   const job = useJob()
   const units = useReadersUnits()
   const text = useLiveText()
@@ -36,10 +44,10 @@ function Tile({ name, reading }: { name: string; reading: LiveReading | undefine
   const { timeZone } = job.data.shop
   if (!reading)
     return (
-      <div className="live-tile silent">
+      <div className={told ? 'live-tile silent' : 'live-tile'}>
         <span className="quiet">{name}</span>
         <strong className="digits">–</strong>
-        <span className="what">says nothing: type what it shows</span>
+        <span className="what">{told ? 'says nothing: type what it shows' : 'listening …'}</span>
       </div>
     )
   const entry = job.closed ? undefined : noteOf(reading, job, units)

@@ -1,0 +1,321 @@
+// Live instruments: paired, heard on the job's page, noted with one key, silent, revoked; and two servers on one database.
+import { randomUUID } from 'node:crypto'
+import type { Page } from '@playwright/test'
+import { METRIC_UNITS } from '#core/units'
+import {
+  addDevice,
+  addKit,
+  addPairingCode,
+  freshPairingCode,
+  inShop,
+  moveChannel,
+  openSession,
+  tapeOf,
+} from '#db'
+import { cookieOf } from '../testing/a-session'
+import { aServer } from '../testing/a-server'
+import { aCylinder, aJob, anEntry, type AShop, aShop, note } from '../testing/a-shop'
+import { expect, expectNoTrouble, open, test } from './shop'
+
+/** A scale and gauges of a shop that speak through one device. */
+async function aTalker(shop: AShop) {
+  const [deviceId, scaleId, gaugeId] = [randomUUID(), randomUUID(), randomUUID()]
+  const before = new Date(Date.now() - 3_600_000)
+  const token = await inShop(shop.shopId, async (tx) => {
+    await addKit(
+      tx,
+      scaleId,
+      { kind: 'scale', label: 'Quay scale', keepsAt: '', facts: { divisionMg: 5_000 }, state: 'in-use' },
+      before,
+    )
+    await addKit(
+      tx,
+      gaugeId,
+      { kind: 'gauge', label: 'Quay gauges', keepsAt: '', facts: {}, state: 'in-use' },
+      before,
+    )
+    const token = await addDevice(
+      tx,
+      { deviceId, name: 'Talker', channels: ['weight', 'low'], standIn: false },
+      shop.userId,
+      before,
+    )
+    await moveChannel(tx, { deviceId, channel: 'weight', kitId: scaleId }, before)
+    await moveChannel(tx, { deviceId, channel: 'low', kitId: gaugeId }, before)
+    return token
+  })
+  let seq = 0
+  const say = async (origin: string, samples: { channel?: string; value: number; agoMs?: number }[]) => {
+    const response = await fetch(`${origin}/api/v1/samples`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${token}` },
+      body: JSON.stringify({
+        samples: samples.map(({ channel = 'weight', value, agoMs = 0 }) => ({
+          channel,
+          value,
+          seq: seq++,
+          at: Date.now() - agoMs,
+        })),
+      }),
+    })
+    return response.status
+  }
+  /** Goes on saying the same, twice a second, until it is stopped. */
+  const keepSaying = (origin: string, value: () => number, channel = 'weight') => {
+    const timer = setInterval(() => void say(origin, [{ channel, value: value() }]), 500)
+    return () => clearInterval(timer)
+  }
+  return { deviceId, scaleId, gaugeId, token, say, keepSaying }
+}
+
+async function aJobWith(shop: AShop, kit: { scaleId: string; gaugeId: string }) {
+  const [jobId, cylinderId] = await Promise.all([
+    aJob(shop),
+    aCylinder(shop, { label: `L-${randomUUID().slice(0, 6)}` }),
+  ])
+  await note(
+    shop,
+    jobId,
+    anEntry('job-described', { refrigerant: 'R-410A' }),
+    anEntry('kit-used', { kitId: kit.scaleId, kind: 'scale', label: 'Quay scale', facts: {} }),
+    anEntry('kit-used', { kitId: kit.gaugeId, kind: 'gauge', label: 'Quay gauges', facts: {} }),
+    anEntry('cylinder-chosen', { cylinderId, use: 'recover', massMg: null }),
+  )
+  return { jobId, cylinderId }
+}
+
+const entries = (shop: AShop, jobId: string) => inShop(shop.shopId, (tx) => tapeOf(tx, jobId))
+const tile = (page: Page, name: string) => page.locator('.live-tile', { hasText: name })
+
+test('a run that is read off its scale: taken, noted and ended with one key each, and the tape names the samples', async ({
+  alone,
+  baseURL,
+}) => {
+  const { page, shop } = await alone()
+  const talker = await aTalker(shop)
+  const { jobId } = await aJobWith(shop, talker)
+  let kg = 12
+  const stop = talker.keepSaying(baseURL!, () => kg)
+  const stopLow = talker.keepSaying(baseURL!, () => 250_000, 'low')
+  try {
+    await open(page, `/jobs/${jobId}`)
+    await expect(tile(page, 'Quay scale, weight')).toContainText('12.000 kg')
+    await expect(tile(page, 'Quay gauges, low side')).toContainText('2.50 bar g')
+    await page
+      .getByRole('button', { name: /^Recover/ })
+      .first()
+      .click()
+    await expect(page.getByLabel('Scale', { exact: true })).toHaveValue(talker.scaleId)
+    await page.getByRole('button', { name: /Take 12\.000 kg from the scale/ }).click()
+    await expect(page.getByLabel('Start weight')).toHaveValue('12.000 kg')
+    await page.getByRole('button', { name: 'Start recovery' }).click()
+    await expect(page.locator('.hero').first()).toHaveText('0 g')
+
+    // What it shows now counts in sight before anybody notes it.
+    kg = 13.205
+    await expect(page.locator('.hero').first()).toHaveText('1.205 kg')
+    await expect(tile(page, 'Quay scale, weight')).toContainText('1.205 kg in, this pull')
+    expect((await entries(shop, jobId)).filter((entry) => entry.kind === 'weight-noted')).toHaveLength(0)
+    await page.getByRole('button', { name: 'Note 13.205 kg, live' }).click()
+    await page.getByRole('button', { name: 'Note Quay gauges, low side' }).click()
+    await expect(tile(page, 'Quay gauges, low side')).toContainText('noted 2.50 bar g')
+    kg = 14.1
+    await page.getByRole('button', { name: 'Finish …' }).click()
+    await page.getByRole('button', { name: 'End with 14.100 kg, live' }).click()
+    await expect(page.locator('.hero').first()).toHaveText('2.100 kg')
+    await expect
+      .poll(async () =>
+        (await entries(shop, jobId))
+          .filter((entry) => entry.sample)
+          .map((entry) => [entry.kind, entry.sample!.channel]),
+      )
+      .toEqual([
+        ['run-started', 'weight'],
+        ['weight-noted', 'weight'],
+        ['pressure-noted', 'low'],
+        ['run-ended', 'weight'],
+      ])
+    expect((await entries(shop, jobId)).find((entry) => entry.sample)!.sample!.deviceId).toBe(talker.deviceId)
+    // The strip has drawn it.
+    await expect(page.locator('.strip-chart canvas')).toBeVisible()
+  } finally {
+    stop()
+    stopLow()
+  }
+  expectNoTrouble(page)
+})
+
+test('an instrument that disappears, or jumps about, is said so within five seconds; typing goes on, and the sum is right', async ({
+  alone,
+  baseURL,
+}) => {
+  const { page, shop } = await alone()
+  const talker = await aTalker(shop)
+  const { jobId, cylinderId } = await aJobWith(shop, talker)
+  await note(
+    shop,
+    jobId,
+    anEntry('run-started', {
+      runId: randomUUID(),
+      use: 'recover',
+      cylinderId,
+      scale: 'Quay scale',
+      scaleId: talker.scaleId,
+      mode: 'gross',
+      weightMg: 12e6,
+    }),
+  )
+  await open(page, `/jobs/${jobId}`)
+  const stop = talker.keepSaying(baseURL!, () => 13)
+  await expect(page.getByRole('button', { name: 'Note 13.000 kg, live' })).toBeVisible()
+  await page.getByRole('button', { name: 'Note 13.000 kg, live' }).click()
+  await expect(page.locator('.hero').first()).toHaveText('1.000 kg')
+  stop()
+  await expect(page.getByText(/Quay scale is silent since \d\d:\d\d:\d\d: type what it shows\./)).toBeVisible(
+    { timeout: 7_000 },
+  )
+  await page.getByLabel('The scale shows').fill('13.5 kg')
+  await page.getByRole('button', { name: 'Note weight' }).click()
+  await expect(page.locator('.hero').first()).toHaveText('1.500 kg')
+
+  let wild = 0
+  const jumps = talker.keepSaying(baseURL!, () => [13.5, 19, 4, 22, 9][wild++ % 5]!)
+  await expect(page.getByText('Quay scale jumps about: look at it, and type what it shows.')).toBeVisible({
+    timeout: 7_000,
+  })
+  jumps()
+  // Nothing of that has reached the books.
+  await expect(page.getByRole('button', { name: /live$/ })).toHaveCount(0)
+  expect((await entries(shop, jobId)).filter((entry) => entry.kind === 'weight-noted')).toHaveLength(2)
+  expectNoTrouble(page)
+})
+
+test('a code is made once, a gateway trades it; its channel is moved, it is renamed, what it sent wrong is told, it is revoked', async ({
+  alone,
+  baseURL,
+}) => {
+  const { page, shop } = await alone()
+  const kitId = randomUUID()
+  await inShop(shop.shopId, (tx) =>
+    addKit(
+      tx,
+      kitId,
+      { kind: 'scale', label: 'Slip scale', keepsAt: 'Van 1', facts: { capacityMg: 100e6 }, state: 'in-use' },
+      new Date(),
+    ),
+  )
+  await open(page, '/kit')
+  await page.getByRole('link', { name: 'Live instruments' }).click()
+  await expect(page.getByText('No device yet.')).toBeVisible()
+  await page.getByRole('button', { name: 'Make a pairing code' }).click()
+  const code = await page.locator('.pairing-code').innerText()
+  const pair = () =>
+    fetch(`${baseURL}/api/v1/pairings`, {
+      method: 'POST',
+      body: JSON.stringify({ code, name: 'Old box', channels: ['weight', 'low'] }),
+    })
+  const { token } = (await (await pair()).json()) as { token: string }
+  expect((await pair()).status).toBe(403)
+  const device = page.getByRole('region', { name: 'Old box' })
+  await expect(device).toContainText('not heard yet')
+  await device.getByLabel('Old box, weight belongs to').selectOption({ label: 'Slip scale, Van 1' })
+  await device.locator('li', { hasText: 'weight' }).getByRole('button', { name: 'Move' }).click()
+  await expect(page.getByText('Moved. What it said before stays where it was.')).toBeVisible()
+
+  const send = (value: unknown) =>
+    fetch(`${baseURL}/api/v1/samples`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${token}` },
+      body: JSON.stringify({ samples: [{ channel: 'weight', seq: 1, at: Date.now(), value }] }),
+    })
+  expect((await send(130)).status).toBe(422)
+  expect((await send(12)).status).toBe(200)
+  await page.reload()
+  await expect(device).toContainText('1 sample was not taken')
+  await expect(device).toContainText('No instrument of this kind, or not this one, can show that')
+  await device.locator('summary').click()
+  await device.getByLabel('Name').fill('Van 1 box')
+  await device.getByRole('button', { name: 'Rename' }).click()
+  await expect(page.getByText('It is called Van 1 box now.')).toBeVisible()
+  const renamed = page.getByRole('region', { name: 'Van 1 box' })
+  await renamed.getByRole('button', { name: /^Revoke/ }).click()
+  await expect(page.getByText('It is not let in any more. What it has sent stays.')).toBeVisible()
+  expect((await send(12)).status).toBe(401)
+  expectNoTrouble(page)
+})
+
+test('two servers on one database: what is posted to one arrives at whoever listens at the other', async ({
+  baseURL,
+}) => {
+  const shop = await aShop('no password', undefined, { units: METRIC_UNITS })
+  const talker = await aTalker(shop)
+  const cookie = cookieOf(await openSession(shop.shopId, shop.userId))
+  const other = await aServer(process.env.KEG_DATABASE_URL!)
+  const listening = new AbortController()
+  const heard: Record<string, number[]> = { one: [], other: [] }
+  const listen = async (name: string, origin: string) => {
+    const response = await fetch(`${origin}/events?devices=${talker.deviceId}`, {
+      headers: { cookie },
+      signal: listening.signal,
+    })
+    let text = ''
+    for await (const part of response.body!.pipeThrough(
+      new TextDecoderStream() as never,
+    ) as unknown as AsyncIterable<string>) {
+      text += part
+      for (let end = text.indexOf('\n\n'); end >= 0; end = text.indexOf('\n\n')) {
+        const data = /^data: (.*)$/m.exec(text.slice(0, end))?.[1]
+        text = text.slice(end + 2)
+        const told = data
+          ? (JSON.parse(data) as { kind: string; samples?: [string, number, number, number][] })
+          : undefined
+        if (told?.kind === 'samples') heard[name]!.push(...told.samples!.map(([, , , seq]) => seq))
+      }
+    }
+  }
+  const ears = [listen('one', baseURL!), listen('other', other.origin)].map((ear) => ear.catch(() => {}))
+  try {
+    await expect
+      .poll(async () => {
+        await talker.say(baseURL!, [{ value: 12 }])
+        return heard.one!.length > 0 && heard.other!.length > 0
+      })
+      .toBe(true)
+    for (let i = 0; i < 10; i++)
+      expect(await talker.say(i % 2 ? baseURL! : other.origin, [{ value: 12 + i }])).toBe(200)
+    const last = (list: number[]) => [...new Set(list)].sort((a, b) => a - b).slice(-10)
+    await expect.poll(() => last(heard.one!)).toHaveLength(10)
+    await expect.poll(() => last(heard.other!)).toEqual(last(heard.one!))
+    const seqs = last(heard.one!)
+    expect(seqs).toEqual(seqs.map((_, i) => seqs[0]! + i))
+  } finally {
+    listening.abort()
+    await Promise.all(ears)
+    await other.stop()
+  }
+})
+
+test('a device is let in by a pairing code only, and its shop is its own', async ({ alone, baseURL }) => {
+  const { shop } = await alone()
+  const code = freshPairingCode()
+  await inShop(shop.shopId, (tx) => addPairingCode(tx, code, shop.userId, new Date()))
+  const stranger = await aShop()
+  const talker = await aTalker(stranger)
+  // Somebody signed in elsewhere asks for its samples: nothing of them is sent.
+  const cookie = cookieOf(await openSession(shop.shopId, shop.userId))
+  const listening = new AbortController()
+  const response = await fetch(`${baseURL}/events?devices=${talker.deviceId}`, {
+    headers: { cookie },
+    signal: listening.signal,
+  })
+  expect(await talker.say(baseURL!, [{ value: 12 }])).toBe(200)
+  const reader = response.body!.getReader()
+  const first = new TextDecoder().decode((await reader.read()).value)
+  expect(first).toBe('retry: 3000\n\n')
+  const more = await Promise.race([
+    reader.read().then(() => 'something'),
+    new Promise((resolve) => setTimeout(() => resolve('nothing'), 1_500)),
+  ])
+  expect(more).toBe('nothing')
+  listening.abort()
+})
