@@ -41,6 +41,7 @@ const SCREENS = {
   ],
   kit: ({ scale }: Arranged) => [
     '/kit',
+    '/kit/devices',
     '/kit/new',
     '/kit/new?kind=machine',
     `/kit/${scale}`,

@@ -1,6 +1,5 @@
 export { type PlantParameters, TYPICAL } from './parameters'
-export { type CycleParameters, type CycleReadings, newCycle, runCycle, TYPICAL_CYCLE } from './cycle'
-export { type Controls, newPlant, type PlantState, systemKg, totalKg } from './state'
+export { type Controls, newPlant, type PlantState, totalKg } from './state'
 export { step, STEP_S } from './step'
 export { inside } from './circuit'
 export { cylinderPa } from './cylinder'
