@@ -9,6 +9,7 @@ keg_bench() {
     run_ts bench/chaos-run.ts || fail "something was lost, doubled or did not come back" "read the table above"
     return
   fi
+  if [ "${1:-}" = live ]; then bench_live; return; fi
   cluster_forget bench
   cluster_start bench
   migrate
@@ -18,6 +19,22 @@ keg_bench() {
   local server=$!
   wait_for_server "$STATE/server.log"
   run_ts bench/bench.ts || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }
+  kill -TERM "$server"
+  wait "$server" || true
+}
+
+# Five minutes of live instruments; this database keeps what it confirms, as one of a shop does.
+bench_live() {
+  need_chromium
+  cluster_forget live
+  cluster_start live
+  migrate
+  export KEG_PORT=${KEG_PORT:-4697} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn
+  run_server >"$STATE/server.log" 2>&1 &
+  local server=$!
+  wait_for_server "$STATE/server.log"
+  step "100 devices, 50 listeners, ${KEG_BENCH_SECONDS:-300} s"
+  KEG_SERVER_PID=$server KEG_CHROMIUM=$(chromium_path) run_ts bench/live.ts || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }
   kill -TERM "$server"
   wait "$server" || true
 }

@@ -23,11 +23,6 @@ await shoot(
   'slide-rule-saturation',
   '/slide-rule/saturation?refrigerant=R-407C&t=31+C&also_1_refrigerant=R-410A&also_2_refrigerant=R-134a',
 )
-await shoot(
-  mara,
-  'slide-rule-fill',
-  '/slide-rule/fill?refrigerant=R-32&wc=21.6+kg&tare=11.3+kg&gross=19+kg&t=20+C',
-)
 await shoot(mara, 'job-verdict', '/jobs', 'Yearly check', async (page) => stage(page, 'Recover'))
 await shoot(
   mara,
@@ -40,6 +35,7 @@ await shoot(mara, 'kit', '/kit')
 await shoot(mara, 'kit-scale', '/kit', '^Scale 1$')
 const ines = await signIn(browser, 'ines')
 await shoot(ines, 'job-recovering', '/', 'Bridge hot')
+await shoot(await signIn(browser, 'teo'), 'job-vacuum', '/', 'Evaporator coil')
 const night = await signIn(browser, 'ines', 'dark', PHONE)
 await shoot(night, 'job-phone-dark', '/', 'Bridge hot')
 await shoot(night, 'bench-phone-dark', '/')
@@ -82,7 +78,10 @@ async function shoot(
   const chart = page.locator('.strip-chart, .tool-chart').filter({ visible: true }).first()
   const box = (await chart.count()) > 0 ? await chart.boundingBox() : null
   if (box && box.y < page.viewportSize()!.height)
-    await page.locator(':is(.strip-chart, .tool-chart) svg path').first().waitFor({ state: 'attached' })
+    await page
+      .locator(':is(.strip-chart canvas, .tool-chart svg path)')
+      .first()
+      .waitFor({ state: 'attached' })
   await page.evaluate(() => document.fonts.ready.then(() => undefined))
   await page.screenshot({ path: `${folder}/${name}.png` })
 }

@@ -3,6 +3,7 @@ export type { PlantState } from './plant'
 export {
   mayControl,
   modeOf,
+  play,
   type Player,
   playerOf,
   readScenario,

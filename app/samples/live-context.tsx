@@ -107,9 +107,15 @@ export function useReading(kitId: string | null | undefined, channel: Channel): 
   return readingOf(live, kitId, channel)
 }
 
+/** Where a piece speaks by several devices, the one that was heard last has the word. */
 export function readingOf(live: Live, kitId: string, channel: Channel): LiveReading | undefined {
-  const source = live.sources.find((each) => each.kitId === kitId && each.channel === channel)
-  if (!source) return undefined
-  const reading = live.store.reading(keyOf(source.deviceId, channel), live.now)
-  return reading && { ...reading, source }
+  const readings = live.sources
+    .filter((each) => each.kitId === kitId && each.channel === channel)
+    .flatMap((source) => {
+      const reading = live.store.reading(keyOf(source.deviceId, channel), live.now)
+      return reading ? [{ ...reading, source }] : []
+    })
+  return readings.toSorted(
+    (a, b) => Number(a.state === 'silent') - Number(b.state === 'silent') || b.at - a.at,
+  )[0]
 }

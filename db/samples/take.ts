@@ -148,8 +148,10 @@ async function count(
   return device!.batches
 }
 
-/** Counts a batch that could not even be read. */
-export async function countRefused(tx: ShopTx, deviceId: string, why: string, now: Date): Promise<void> {
-  await tx`
-    update device set refused = refused + 1, refused_why = ${why}, refused_at = ${now} where device_id = ${deviceId}`
+/** Counts a batch that could not even be read. @returns false when the device has been revoked */
+export async function countRefused(tx: ShopTx, deviceId: string, why: string, now: Date): Promise<boolean> {
+  const changed = await tx`
+    update device set refused = refused + 1, refused_why = ${why}, refused_at = ${now}
+    where device_id = ${deviceId} and revoked_at is null`
+  return changed.count > 0
 }

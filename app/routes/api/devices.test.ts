@@ -142,6 +142,7 @@ describe('samples', () => {
       expect((await ask(samples, { samples: [weight(1)] }, each ? { token: each } : {})).status).toBe(401)
     await inShop(shop.shopId, (tx) => revokeDevice(tx, deviceId, new Date()))
     expect((await ask(samples, { samples: [weight(1)] }, { token })).status).toBe(401)
+    expect((await ask(samples, 'no json', { token })).status).toBe(401)
     expect((await ask(commands, undefined, { token, deviceId, method: 'GET' })).status).toBe(401)
     expect((await ask(state, {}, { token, deviceId, method: 'PUT' })).status).toBe(401)
   })
@@ -201,7 +202,13 @@ describe('the state of a stand-in', () => {
     const { token, deviceId } = await paired(['weight'], { standIn: true })
     const put = (body: unknown) => ask(state, body, { token, deviceId, method: 'PUT' })
     expect((await put({ speed: 10, controls: { fan: true } })).status).toBe(204)
-    for (const bad of ['no json', '[1]', JSON.stringify({ a: 'x'.repeat(5_000) }), '{"a":"\\u0000"}'])
+    for (const bad of [
+      'no json',
+      '[1]',
+      JSON.stringify({ a: 'x'.repeat(5_000) }),
+      '{"a":"\\u0000"}',
+      '{"a":"\\ud800"}',
+    ])
       expect((await put(bad)).status).toBe(422)
   })
 })

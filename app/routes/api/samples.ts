@@ -19,8 +19,8 @@ export async function action({ request, context }: Route.ActionArgs) {
     const { shopId, deviceId } = device
     const samples = await samplesIn(request)
     if (typeof samples === 'string') {
-      await inShop(shopId, (tx) => countRefused(tx, deviceId, samples, now()))
-      return problem(422, 'This is no batch', samples)
+      const counted = await inShop(shopId, (tx) => countRefused(tx, deviceId, samples, now()))
+      return counted ? problem(422, 'This is no batch', samples) : noDevice()
     }
     const taken = await inShop(shopId, (tx) => takeSamples(tx, deviceId, samples, now()))
     if (!taken) return noDevice()

@@ -46,7 +46,9 @@ function onlyPut() {
 function parsed(text: string): object | undefined {
   try {
     const value: unknown = JSON.parse(text)
-    return typeof value === 'object' && value !== null && !Array.isArray(value) ? value : undefined
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return undefined
+    // Half a character is no text that a database keeps; whole ones are written out, so that only halves are left as escapes.
+    return /\\ud[89a-f]/i.test(JSON.stringify(value)) ? undefined : value
   } catch {
     return undefined
   }

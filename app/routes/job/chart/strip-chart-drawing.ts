@@ -156,7 +156,8 @@ function series(band: Band, { colours }: StripStyle, strip: Strip) {
     },
   }))
   return band.lines.map((line, i) => ({
-    id: `${band.name} ${line.name} ${line.noted}`,
+    // Two pulls have the same name: the place is the id.
+    id: `${band.name} ${i}`,
     type: 'line',
     name: line.name,
     xAxisIndex: index,

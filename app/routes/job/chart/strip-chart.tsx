@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { openTransfer, stopReadingMg } from '#core/tape'
-import { keyOf } from '~/samples/live-store'
+import { keyOf, type LiveStore } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'
 import { useReadersUnits } from '~/ui/reader'
 import { clockSeconds, clockTime } from '~/ui/time'
@@ -55,8 +55,14 @@ export function StripChart() {
   }, [worthIt, seen])
 
   useEffect(() => {
-    if (ready && box.current)
+    if (!ready || !box.current) return
+    try {
       drawn.current?.show(strip, styleOf(box.current, timeZone), follows ? span : undefined)
+    } catch (error) {
+      // A drawing that fails takes no job with it.
+      reportError(error)
+      setFailed(true)
+    }
   }, [ready, strip, span, follows, timeZone])
 
   if (!worthIt) return null
@@ -66,12 +72,10 @@ export function StripChart() {
       aria-label="Strip: everything that was heard and noted, over time; every note stands on the tape too"
     >
       {failed ? (
-        <p className="mb-0 quiet">
-          The chart could not be loaded without a connection. Every point stands on the tape.
-        </p>
+        <p className="mb-0 quiet">The chart could not be drawn here. Every point stands on the tape.</p>
       ) : (
         <>
-          <div className="strip-keys" role="group" aria-label="How much of it">
+          <div className="strip-keys" role="group" aria-label="Span of the strip">
             {SPANS.map(({ words, ms }) => (
               <Button
                 key={words}
@@ -109,7 +113,7 @@ function useStrip(): Strip {
   const stopMg = transfer && stopReadingMg(state, transfer, judging)
   const gross = transfer?.segments.at(-1)?.mode === 'gross'
   const grossLimitMg = gross && transfer?.use === 'recover' ? on?.scale.limitMg : undefined
-  const version = live?.store.version() ?? 0
+  const version = useSlowVersion(live?.store)
   return useMemo(() => {
     const heard: Heard[] = (live?.sources ?? [])
       .filter((each) => each.own)
@@ -124,6 +128,19 @@ function useStrip(): Strip {
     // The store changes within itself; its version says when.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [state, live?.sources, version, grossLimitMg, stopMg, units, words])
+}
+
+/** A chart is drawn anew once a second: what changes faster is read on the board. */
+const DRAWN_MS = 1_000
+
+function useSlowVersion(store: LiveStore | undefined): number {
+  const [version, setVersion] = useState(0)
+  useEffect(() => {
+    if (!store) return
+    const timer = setInterval(() => setVersion(store.version()), DRAWN_MS)
+    return () => clearInterval(timer)
+  }, [store])
+  return version
 }
 
 function styleOf(element: HTMLElement, timeZone: string): StripStyle {

@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap'
 import { askAboutWeight, type ReadOff, type Transfer } from '#core/tape'
 import { serverNow } from '~/tape/device'
 import { type Draft, draft, readOff } from '~/tape/use-tape'
-import { unitBeside } from '~/ui/measure'
+import { typed, unitBeside } from '~/ui/measure'
 import { MeasureInput, Readings } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { DOUBT_WORDS, QUESTION_WORDS } from '~/wording/en'
@@ -215,6 +215,13 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
               asked={live}
               ends={asked === 'end'}
               take={(value, from) => {
+                // What cannot be is asked about, however it came: it goes into the field, where the question stands.
+                if (
+                  !point &&
+                  on &&
+                  askAboutWeight(transfer, { at: serverNow(state), weightMg: value }, on.bounds)
+                )
+                  return figure.setText(typed('weight', value, reading))
                 if (!point) return write(value, from)
                 note([readOff(readingDraft(value), from)])
                 wrote()

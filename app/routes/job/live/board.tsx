@@ -1,10 +1,12 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { openTransfer } from '#core/tape'
+import { askAboutWeight, openTransfer } from '#core/tape'
 import { type LiveReading, readingOf, useLive } from '~/samples/live-context'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { clockSeconds } from '~/ui/time'
-import { CHANNEL_WORDS } from '~/wording/en'
+import { CHANNEL_WORDS, QUESTION_WORDS } from '~/wording/en'
+import { serverNow } from '~/tape/device'
+import { useOnScale } from '../face/bounds'
 import { useJob } from '../job-context'
 import { asNoted } from './in-units'
 import { useLiveNet } from './live-net'
@@ -42,6 +44,7 @@ function Tile({ name, reading, told }: TileProps) {
   const text = useLiveText()
   const [noted, setNoted] = useState('')
   const { timeZone } = job.data.shop
+  const question = useWeightQuestion(reading)
   if (!reading)
     return (
       <div className={told ? 'live-tile silent' : 'live-tile'}>
@@ -50,7 +53,8 @@ function Tile({ name, reading, told }: TileProps) {
         <span className="what">{told ? 'says nothing: type what it shows' : 'listening …'}</span>
       </div>
     )
-  const entry = job.closed ? undefined : noteOf(reading, job, units)
+  const doubtful = question && question.source === reading.source
+  const entry = job.closed || doubtful ? undefined : noteOf(reading, job, units)
   const shown = text(reading)
   return (
     <div className={`live-tile ${reading.state}`}>
@@ -63,6 +67,10 @@ function Tile({ name, reading, told }: TileProps) {
       ) : reading.state === 'nonsense' ? (
         <span className="what" role="status">
           jumps about: look at it, and type what it shows
+        </span>
+      ) : doubtful ? (
+        <span className="what" role="status">
+          {QUESTION_WORDS[question.code]}
         </span>
       ) : (
         <Means reading={reading} noted={noted} />
@@ -82,6 +90,19 @@ function Tile({ name, reading, told }: TileProps) {
       )}
     </div>
   )
+}
+
+/** A weight that cannot be is not noted unasked: the scale face asks. */
+function useWeightQuestion(reading: LiveReading | undefined) {
+  const { state } = useJob()
+  const units = useReadersUnits()
+  const transfer = openTransfer(state)
+  const on = useOnScale(transfer)
+  if (!reading || !transfer || !on || reading.source.channel !== 'weight') return undefined
+  if (transfer.segments.at(-1)!.scaleId !== reading.source.kitId) return undefined
+  const weightMg = asNoted('weight', reading.value, units)!.value
+  const asked = askAboutWeight(transfer, { at: serverNow(state), weightMg }, on.bounds)
+  return asked && { code: asked.code, source: reading.source }
 }
 
 /** Beside the raw scale what it means. */

@@ -91,6 +91,11 @@ function Line({ line, doubt, waits, newDay, mend }: LineProps) {
         </time>
         <span className={struck ? 'struck' : undefined}>
           {words(entry.kind, body)} {waits && <span className="tag tag-amber">waiting</span>}{' '}
+          {entry.sample && (
+            <span className="tag" title={`Read off a live instrument, sample ${entry.sample.seq}`}>
+              live
+            </span>
+          )}{' '}
           {doubt && !struck && (
             <span className="tag tag-amber" title={DOUBT_WORDS[doubt]}>
               {DOUBT_TAGS[doubt]}
