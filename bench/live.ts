@@ -20,6 +20,8 @@ const WARM_UP_S = Math.min(60, SECONDS / 3)
 const origin = `http://127.0.0.1:${process.env.KEG_PORT}`
 const serverPid = process.env.KEG_SERVER_PID!
 
+const WATCHED = { scale: ['weight'], gauge: ['low', 'high'], thermometer: ['suction', 'liquid'] } as const
+
 interface Talker {
   deviceId: string
   token: string
@@ -47,8 +49,6 @@ async function aTalker(of: AShop, name: string): Promise<Talker> {
   )
   return { deviceId, token, seq: 0, taken: 0 }
 }
-
-const WATCHED = { scale: ['weight'], gauge: ['low', 'high'], thermometer: ['suction', 'liquid'] } as const
 
 /** A job whose kit is the first device, for the browser to look at. */
 async function aWatchedJob(of: AShop) {
@@ -180,22 +180,13 @@ async function paints(sentAt: Map<string, number>) {
   await page.exposeFunction('sawWeight', (text: string, at: number) => void seen.push([text, at]))
   await page.goto(`${origin}/jobs/${jobId}`)
   await page.locator('.live-tile').first().waitFor()
-  await page.evaluate(() => {
-    const look = () => {
-      const text =
-        [...document.querySelectorAll('.live-tile')]
-          .find((each) => each.textContent?.includes('weight'))
-          ?.querySelector('strong')?.textContent ?? ''
-      requestAnimationFrame(() =>
-        (window as unknown as { sawWeight: (t: string, at: number) => void }).sawWeight(text, Date.now()),
-      )
-    }
-    new MutationObserver(look).observe(document.querySelector('.live-board')!, {
-      subtree: true,
-      characterData: true,
-      childList: true,
-    })
-  })
+  // As text: what the compiler adds to functions is not there.
+  await page.evaluate(`
+    new MutationObserver(() => {
+      const tile = [...document.querySelectorAll('.live-tile')].find((each) => each.textContent.includes('weight'))
+      const text = tile?.querySelector('strong')?.textContent ?? ''
+      requestAnimationFrame(() => window.sawWeight(text, Date.now()))
+    }).observe(document.querySelector('.live-board'), { subtree: true, characterData: true, childList: true })`)
   return async () => {
     const cdp = await context.newCDPSession(page)
     await cdp.send('HeapProfiler.collectGarbage')

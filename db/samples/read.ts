@@ -54,8 +54,8 @@ export async function samplesOf(
 ): Promise<ChannelSamples> {
   // As arrays: a row for each sample would take the driver longer than the database.
   const [row] = await tx<{ at: number[] | null; seq: number[] | null; value: number[] | null }[]>`
-    select array_agg(ms order by at, seq) as at, array_agg(seq::float8 order by at, seq) as seq, array_agg(value order by at, seq) as value
-    from (select at, seq, value, (extract(epoch from at) * 1000)::float8 as ms from sample
+    select array_agg(ms) as at, array_agg(seq) as seq, array_agg(value) as value
+    from (select round(date_part('epoch', at) * 1000) as ms, seq::float8 as seq, value from sample
       where device_id = ${deviceId} and channel = ${channel} and at >= ${from} and at <= ${to}
       order by at, seq limit ${limit}) s`
   return { deviceId, channel, at: row?.at ?? [], seq: row?.seq ?? [], value: row?.value ?? [] }
@@ -86,7 +86,7 @@ export async function samplesAfter(tx: ShopTx, deviceId: string, after: number):
   if (!span?.last) return { batch: after, samples: [] }
   if (span.first !== after + 1 || span.last - after > MOST_BATCHES) return undefined
   const rows = await tx<{ channel: Channel; at: number; value: number; seq: number }[]>`
-    select s.channel, (extract(epoch from s.at) * 1000)::float8 as at, s.value, s.seq
+    select s.channel, round(date_part('epoch', s.at) * 1000) as at, s.value, s.seq
     from device_channel c cross join lateral (
       select channel, at, value, seq from sample
       where device_id = c.device_id and channel = c.channel and at >= ${span.fromAt} and at <= ${span.toAt}) s

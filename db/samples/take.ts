@@ -58,11 +58,8 @@ export async function takeSamples(
   sent: readonly unknown[],
   now: Date,
 ): Promise<Taken | undefined> {
-  // Its row is held until the end: batches of one device are numbered in the order in which they are committed.
-  const [device] = await tx`
-    select 1 from device where device_id = ${deviceId} and revoked_at is null for no key update`
-  if (!device) return undefined
   const ranges = await rangesOf(tx, deviceId)
+  if (!ranges) return undefined
   const good: Fit[] = []
   const refused: RefusedSample[] = []
   for (const [index, each] of sent.entries()) {
@@ -70,19 +67,24 @@ export async function takeSamples(
     if (typeof fit === 'string') refused.push({ index, problem: fit })
     else good.push(fit)
   }
-  const accepted = good.length > 0 ? await write(tx, deviceId, good) : 0
-  const batch = await count(tx, deviceId, good, accepted > 0, refused, now)
+  const { accepted, batch } = await write(tx, deviceId, good, refused, now)
   return { accepted, known: good.length - accepted, refused, ...(accepted > 0 ? { batch } : {}) }
 }
 
 type Ranges = Map<string, { least: number; most: number }>
 
-async function rangesOf(tx: ShopTx, deviceId: string): Promise<Ranges> {
+/**
+ * Its row is held until the end: batches of one device are numbered in the order in which they are committed.
+ * @returns undefined when it has been revoked
+ */
+async function rangesOf(tx: ShopTx, deviceId: string): Promise<Ranges | undefined> {
   const rows = await tx<{ channel: Channel; facts: KitFacts | null }[]>`
-    select c.channel, k.facts from device_channel c
+    select c.channel, k.facts from device d
+      join device_channel c on c.shop_id = d.shop_id and c.device_id = d.device_id
       left join channel_use u on u.shop_id = c.shop_id and u.device_id = c.device_id and u.channel = c.channel and u.until is null
       left join kit k on k.shop_id = u.shop_id and k.kit_id = u.kit_id
-    where c.device_id = ${deviceId}`
+    where d.device_id = ${deviceId} and d.revoked_at is null for no key update of d`
+  if (rows.length === 0) return undefined
   return new Map(
     rows
       .filter((row) => isChannel(row.channel))
@@ -113,39 +115,39 @@ function look(sent: unknown, deviceId: string, ranges: Ranges, nowMs: number): F
   return { channel: channel as Channel, at: new Date(Math.round(ms)), seq: seq as number, value }
 }
 
-async function write(tx: ShopTx, deviceId: string, good: Fit[]): Promise<number> {
-  const written = await tx`
-    insert into sample (shop_id, device_id, channel, at, seq, value)
-    select current_shop(), ${deviceId}, * from unnest(${good.map((each) => each.channel)}::text[],
-      ${good.map((each) => each.at.toISOString())}::timestamptz[], ${good.map((each) => each.seq)}::bigint[],
-      ${good.map((each) => each.value)}::float8[])
-    on conflict do nothing`
-  return written.count
-}
-
-/** Numbers the batch, and keeps what was refused in sight. */
-async function count(
+/** Writes, numbers the batch where anything was new, and keeps what was refused in sight: in one statement. */
+async function write(
   tx: ShopTx,
   deviceId: string,
   good: Fit[],
-  anyNew: boolean,
   refused: RefusedSample[],
   now: Date,
-): Promise<number> {
+): Promise<{ accepted: number; batch: number }> {
+  const times = good.map((each) => each.at.getTime())
+  const [from, to] = good.length > 0 ? [Math.min(...times), Math.max(...times)] : [0, 0]
   const why = refused.at(-1)?.problem ?? ''
-  const [device] = await tx<{ batches: number }[]>`
-    update device set heard_at = ${now}, batches = batches + ${anyNew ? 1 : 0}, refused = refused + ${refused.length},
-      refused_why = case when ${refused.length} > 0 then ${why} else refused_why end,
-      refused_at = case when ${refused.length} > 0 then ${now} else refused_at end
-    where device_id = ${deviceId} returning batches`
-  if (anyNew) {
-    const times = good.map((each) => each.at.getTime())
-    await tx`
+  const [row] = await tx<{ accepted: number; batch: number }[]>`
+    with written as (
+      insert into sample (shop_id, device_id, channel, at, seq, value)
+      select current_shop(), ${deviceId}, * from unnest(${good.map((each) => each.channel)}::text[],
+        ${good.map((each) => each.at.toISOString())}::timestamptz[], ${good.map((each) => each.seq)}::bigint[],
+        ${good.map((each) => each.value)}::float8[])
+      on conflict do nothing returning 1
+    ), counted as (
+      select count(*)::integer as accepted from written
+    ), numbered as (
+      update device set heard_at = ${now}, batches = batches + least(1, (select accepted from counted)),
+        refused = refused + ${refused.length},
+        refused_why = case when ${refused.length} > 0 then ${why} else refused_why end,
+        refused_at = case when ${refused.length} > 0 then ${now} else refused_at end
+      where device_id = ${deviceId} returning batches
+    ), placed as (
       insert into sample_batch (shop_id, device_id, nr, from_at, to_at, arrived_at)
-      values (current_shop(), ${deviceId}, ${device!.batches}, ${new Date(Math.min(...times))},
-        ${new Date(Math.max(...times))}, ${now})`
-  }
-  return device!.batches
+      select current_shop(), ${deviceId}, n.batches, ${new Date(from)}, ${new Date(to)}, ${now}
+      from numbered n, counted c where c.accepted > 0
+    )
+    select c.accepted, n.batches as batch from counted c, numbered n`
+  return row!
 }
 
 /** Counts a batch that could not even be read. @returns false when the device has been revoked */

@@ -61,7 +61,7 @@ export function StripChart() {
     } catch (error) {
       // A drawing that fails takes no job with it.
       reportError(error)
-      setFailed(true)
+      queueMicrotask(() => setFailed(true))
     }
   }, [ready, strip, span, follows, timeZone])
 
