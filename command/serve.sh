@@ -63,6 +63,7 @@ keep_gateway() {
   local keeper=$$
   (
     exec 9>&-
+    trap - EXIT INT TERM
     export KEG_GATEWAY_SERVER=http://${KEG_HOST:-127.0.0.1}:${KEG_PORT:-4600}
     without_keys() { env -u KEG_DATABASE_URL -u KEG_OWNER_DATABASE_URL -u KEG_ADMIN_DATABASE_URL -u KEG_DEMO_TOKEN "$@"; }
     while kill -0 "$keeper" 2>/dev/null && [ ! -f "$STATE/leaving" ]; do
@@ -70,7 +71,7 @@ keep_gateway() {
       gateway=$!
       printf '%s\n' "$gateway" >"$STATE/gateway-pid"
       while kill -0 "$gateway" 2>/dev/null; do
-        if ! kill -0 "$keeper" 2>/dev/null || [ -f "$STATE/leaving" ]; then kill -TERM "$gateway" 2>/dev/null; fi
+        if ! kill -0 "$keeper" 2>/dev/null || [ -f "$STATE/leaving" ]; then kill -TERM "$gateway" 2>/dev/null || true; fi
         sleep 0.5
       done
       sleep 1

@@ -81,13 +81,15 @@ const KNOBS: Record<'machine' | 'pump' | 'cylinder', Knob[]> = {
   ],
 }
 
-/** The knobs of the stand-ins on this job; a real instrument has none. */
+/** The knobs of the stand-ins on this job; a real instrument has none, and its page loads nothing anew for them. */
 export function RigCards() {
   const { data } = useJob()
-  useRefresh(
-    (change) => change.kind === 'device' && data.standIns.some((each) => each.deviceId === change.id),
-  )
-  return data.standIns.map((rig) => <RigCard key={rig.deviceId} rig={rig} />)
+  return data.standIns.length > 0 ? <Cards rigs={data.standIns} /> : null
+}
+
+function Cards({ rigs }: { rigs: StandIn[] }) {
+  useRefresh((change) => change.kind === 'device' && rigs.some((each) => each.deviceId === change.id))
+  return rigs.map((rig) => <RigCard key={rig.deviceId} rig={rig} />)
 }
 
 function RigCard({ rig }: { rig: StandIn }) {
