@@ -48,6 +48,11 @@ const server = process.env.KEG_GATEWAY_SERVER ?? config.server
 const folder = resolve(dirname(file), config.spool)
 const ending = new AbortController()
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => ending.abort())
+// Whoever started it is gone: it goes, too, however that ended.
+const startedBy = process.ppid
+setInterval(() => {
+  if (process.ppid !== startedBy) ending.abort()
+}, 1_000).unref()
 const say = (text: string) => console.error(`gateway: ${text}`)
 await Promise.all(
   config.devices.map((each) => {
