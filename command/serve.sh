@@ -65,9 +65,9 @@ keep_gateway() {
     exec 9>&-
     trap - EXIT INT TERM
     export KEG_GATEWAY_SERVER=http://${KEG_HOST:-127.0.0.1}:${KEG_PORT:-4600}
-    without_keys() { env -u KEG_DATABASE_URL -u KEG_OWNER_DATABASE_URL -u KEG_ADMIN_DATABASE_URL -u KEG_DEMO_TOKEN "$@"; }
     while kill -0 "$keeper" 2>/dev/null && [ ! -f "$STATE/leaving" ]; do
-      without_keys node --import tsx instruments/main.ts "$STATE/gateway.json" >>"$STATE/gateway.log" 2>&1 &
+      env -u KEG_DATABASE_URL -u KEG_OWNER_DATABASE_URL -u KEG_ADMIN_DATABASE_URL -u KEG_DEMO_TOKEN \
+        node --import tsx instruments/main.ts "$STATE/gateway.json" >>"$STATE/gateway.log" 2>&1 &
       gateway=$!
       printf '%s\n' "$gateway" >"$STATE/gateway-pid"
       while kill -0 "$gateway" 2>/dev/null; do

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import { type Channel, playerOf, readScenario, sensorsOf, type SensorSetup, USUAL_SENSORS } from '../sim'
+import { type Channel, playerOf, readScenario, type SensorChanges, sensorsOf, sensorsWith } from '../sim'
 import { addDevice, inShop, moveChannel, takeSamples } from '#db'
 import { idFor } from './ids'
 
@@ -13,7 +13,7 @@ export interface DemoRig {
   /** How long it has gone already when the demo opens, s. */
   aheadS: number
   channels: Partial<Record<Channel, string>>
-  sensors: { [K in keyof SensorSetup]?: Partial<SensorSetup[K]> }
+  sensors: SensorChanges
 }
 
 const file = (name: string) => fileURLToPath(new URL(`./rigs/${name}.json`, import.meta.url))
@@ -53,7 +53,7 @@ export interface Played {
 export function playedUntil(rig: DemoRig, nowMs: number): Played {
   const scenario = readScenario(JSON.parse(readFileSync(rig.scenario, 'utf8')))
   const player = playerOf(scenario)
-  const sensors = sensorsOf(setupOf(rig), rig.seed)
+  const sensors = sensorsOf(sensorsWith(rig.sensors), rig.seed)
   const samples: Played['samples'] = []
   for (let second = 0; second <= rig.aheadS; second++) {
     while (player.state.seconds < second || player.state.seconds === 0) player.advance()
@@ -72,14 +72,6 @@ export function playedUntil(rig: DemoRig, nowMs: number): Played {
     },
   }
 }
-
-const setupOf = ({ sensors }: DemoRig): SensorSetup =>
-  Object.fromEntries(
-    Object.entries(USUAL_SENSORS).map(([name, usual]) => [
-      name,
-      { ...(usual as object), ...(sensors[name as keyof SensorSetup] as object | undefined) },
-    ]),
-  ) as unknown as SensorSetup
 
 const BATCH = 1_000
 

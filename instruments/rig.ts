@@ -8,10 +8,10 @@ import {
   readScenario,
   type Scenario,
   ScenarioError,
+  type SensorChanges,
   sensorsOf,
-  type SensorSetup,
+  sensorsWith,
   type Standing,
-  USUAL_SENSORS,
 } from '../sim'
 import { replace } from './spool'
 
@@ -24,7 +24,7 @@ export interface RigSetup {
   /** So far it has gone already when it begins, s of its own time. */
   aheadS?: number
   channels: Channel[]
-  sensors?: { [K in keyof SensorSetup]?: Partial<SensorSetup[K]> }
+  sensors?: SensorChanges
 }
 
 /** After its end the instruments stay on for a while, s of real time. */
@@ -48,7 +48,7 @@ interface Kept {
 
 export function rigOf(setup: RigSetup, scenarioFile: string, keptIn: string): Rig {
   const scenario = readScenario(JSON.parse(readFileSync(scenarioFile, 'utf8')))
-  const sensors = sensorsOf(sensorsIn(setup), setup.seed)
+  const sensors = sensorsOf(sensorsWith(setup.sensors), setup.seed)
   const kept = readKept(keptIn)
   let player = kept ? playerOf(scenario, kept.standing) : begin(scenario, setup)
   let speed = kept?.speed ?? setup.speed
@@ -102,15 +102,6 @@ function begin(scenario: Scenario, { aheadS = 0 }: Pick<RigSetup, 'aheadS'>): Pl
   const player = playerOf(scenario)
   while (player.state.seconds < aheadS && !player.ended()) player.advance()
   return player
-}
-
-function sensorsIn({ sensors = {} }: RigSetup): SensorSetup {
-  return Object.fromEntries(
-    Object.entries(USUAL_SENSORS).map(([name, usual]) => [
-      name,
-      { ...(usual as object), ...(sensors[name as keyof SensorSetup] as object) },
-    ]),
-  ) as unknown as SensorSetup
 }
 
 function readKept(file: string): Kept | undefined {

@@ -11,4 +11,4 @@ export {
   ScenarioError,
   type Standing,
 } from './scenario'
-export { type Channel, type SensorSetup, type Sensors, sensorsOf, USUAL_SENSORS } from './sensors'
+export { type Channel, type SensorChanges, sensorsOf, sensorsWith } from './sensors'

@@ -1,1 +1,1 @@
-export { type Channel, type SensorSetup, type Sensors, sensorsOf, USUAL_SENSORS } from './sensors'
+export { type Channel, type SensorChanges, type Sensors, sensorsOf, sensorsWith } from './sensors'

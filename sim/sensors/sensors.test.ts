@@ -1,18 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { newPlant, step, TYPICAL } from '../plant'
-import { type SensorSetup, sensorsOf, USUAL_SENSORS } from './sensors'
-
-type Over = { [K in keyof SensorSetup]?: K extends 'detectorM' ? number : Partial<SensorSetup[K]> }
-
-const setup = (over: Over = {}): SensorSetup =>
-  Object.fromEntries(
-    [...Object.entries(USUAL_SENSORS), ...('detectorM' in over ? [['detectorM', over.detectorM]] : [])].map(
-      ([key, usual]) => [
-        key,
-        typeof usual === 'object' ? { ...usual, ...(over[key as keyof Over] as object) } : usual,
-      ],
-    ),
-  ) as unknown as SensorSetup
+import { type SensorChanges, sensorsOf, sensorsWith } from './sensors'
 
 /** A cylinder of 3 kg that nothing happens to. */
 const still = () => {
@@ -24,13 +12,13 @@ const still = () => {
 }
 
 function readings(
-  over: Over,
+  over: SensorChanges,
   channel: 'weight' | 'low' | 'high' | 'vacuum' | 'ambient',
   seconds = 600,
   seed = 7,
 ) {
   const { parameters, state } = still()
-  const sensors = sensorsOf(setup(over), seed)
+  const sensors = sensorsOf(sensorsWith(over), seed)
   return Array.from({ length: seconds }, (_, second) => {
     state.seconds = second
     return sensors.read(parameters, state)[channel]
@@ -91,7 +79,7 @@ describe('gauges', () => {
   it('a clamp follows slowly, and is off by no more than it may', () => {
     const parameters = structuredClone(TYPICAL)
     const state = newPlant(parameters)
-    const sensors = sensorsOf(setup({ clamp: { accuracyK: 0 } }), 1)
+    const sensors = sensorsOf(sensorsWith({ clamp: { accuracyK: 0 } }), 1)
     const at = (second: number, tempK: number) => {
       state.seconds = second
       state.cylinder.tempK = tempK
@@ -112,7 +100,7 @@ it('a vacuum gauge at the pump reads far lower than one at the system while the 
   const state = newPlant(parameters, { line: 'pump', pump: true, valve: 'vapour' })
   while (state.seen.systemPa > 200 || state.seconds < 1) step(parameters, state)
   const at = (place: 'system' | 'pump') =>
-    sensorsOf(setup({ vacuum: { at: place } }), 3).read(parameters, state).vacuum!
+    sensorsOf(sensorsWith({ vacuum: { at: place } }), 3).read(parameters, state).vacuum!
   expect(at('system')).toBeGreaterThan(170)
   expect(at('pump')).toBeLessThan(at('system') / 5)
   // Three digits.
@@ -126,10 +114,7 @@ it('an identifier sees air, a detector smells a hole when it is near', () => {
   const state = newPlant(parameters)
   step(parameters, state)
   const read = (detectorM?: number) =>
-    sensorsOf(detectorM === undefined ? USUAL_SENSORS : { ...USUAL_SENSORS, detectorM }, 1).read(
-      parameters,
-      state,
-    )
+    sensorsOf(sensorsWith(detectorM === undefined ? {} : { detectorM }), 1).read(parameters, state)
   // About 37 mol of refrigerant and 2 of air.
   expect(read().purity).toBeCloseTo(0.95, 1)
   expect(read().purity).toBeLessThan(1)

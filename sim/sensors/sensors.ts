@@ -64,12 +64,30 @@ export interface SensorSetup {
   detectorM?: number
 }
 
-export const USUAL_SENSORS: SensorSetup = {
+const USUAL_SENSORS: SensorSetup = {
   scale: { tareKg: 9, divisionKg: 0.005, noiseKg: 0.002, driftKgPerHour: 0, hoseKg: 0 },
   low: { fullScalePa: 8e5, classPct: 1, offZeroPa: 0, divisionPa: 1_000, at: 'machine' },
   high: { fullScalePa: 40e5, classPct: 1, offZeroPa: 0, divisionPa: 5_000, at: 'machine' },
   clamp: { accuracyK: 0.5, divisionK: 0.1, lagS: 8 },
   vacuum: { at: 'system', accuracyPct: 10, leastPa: 0.1, mostPa: 2_700 },
+}
+
+/** What differs from the usual instruments, each by its parts. */
+export type SensorChanges = { [K in keyof Omit<SensorSetup, 'detectorM'>]?: Partial<SensorSetup[K]> } & {
+  detectorM?: number
+}
+
+/** The usual instruments with some of it changed. */
+export function sensorsWith({ detectorM, ...changes }: SensorChanges = {}): SensorSetup {
+  const usual = USUAL_SENSORS
+  return {
+    scale: { ...usual.scale, ...changes.scale },
+    low: { ...usual.low, ...changes.low },
+    high: { ...usual.high, ...changes.high },
+    clamp: { ...usual.clamp, ...changes.clamp },
+    vacuum: { ...usual.vacuum, ...changes.vacuum },
+    ...(detectorM === undefined ? {} : { detectorM }),
+  }
 }
 
 /** Reads every instrument of a setup; what is missing or silent is left out. */

@@ -57,9 +57,9 @@ export default function Devices({ loaderData, actionData }: Route.ComponentProps
           </Link>
         </div>
       </div>
-      <div className="stack">
+      <div className="stack device-page">
         {done && (
-          <div className="next-line" role="status">
+          <div className="sheet" role="status">
             {done.code ? (
               <span>
                 Pairing code <strong className="pairing-code digits">{done.code}</strong>, good until{' '}
