@@ -105,8 +105,10 @@ export async function inShop<T>(shopId: string, work: (tx: ShopTx) => Promise<T>
     for (let tried = 1; ; tried++) {
       try {
         const result = await database().begin(async (tx) => {
-          await tx`select set_config('keg.shop_id', ${shopId}, true)`
-          return { value: await work(tx as unknown as ShopTx) }
+          // Sent, but not waited for: the work's first query follows it on the same connection, and fails with it.
+          const shopSet = tx`select set_config('keg.shop_id', ${shopId}, true)`.execute()
+          const [value] = await Promise.all([work(tx as unknown as ShopTx), shopSet])
+          return { value }
         })
         return (result as { value: T }).value
       } catch (error) {

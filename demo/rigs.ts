@@ -91,7 +91,7 @@ export async function loadRigs(shopId: string, now: Date): Promise<object> {
     })
     const { samples } = playedUntil(rig, now.getTime())
     for (let i = 0; i < samples.length; i += BATCH)
-      await inShop(shopId, (tx) => takeSamples(tx, deviceId, samples.slice(i, i + BATCH), now))
+      await takeSamples(shopId, deviceId, samples.slice(i, i + BATCH), now)
     devices.push({
       deviceId,
       token,

@@ -3,6 +3,7 @@ import { createRequestHandler } from '@react-router/express'
 import onHeaders from 'on-headers'
 import express, { type NextFunction, type Request, type Response } from 'express'
 import { RouterContextProvider, type ServerBuild } from 'react-router'
+import * as build from 'virtual:react-router/server-build'
 import 'react-router'
 import {
   allShops,
@@ -56,8 +57,9 @@ app.use(refuseCrossSite, refuseLargeBodies, seenFromOutside)
 
 app.use(
   createRequestHandler({
-    // Its type says `undefined` where it means "left out".
-    build: () => import('virtual:react-router/server-build') as Promise<unknown> as Promise<ServerBuild>,
+    // At once, and no function: what the routes make of it is worked out once, not with every request. Its type says
+    // `undefined` where it means "left out".
+    build: build as unknown as ServerBuild,
     ...(process.env.NODE_ENV ? { mode: process.env.NODE_ENV } : {}),
     getLoadContext(request, response) {
       const context = new RouterContextProvider()

@@ -20,9 +20,28 @@ it('tells its readers four times a second at most', () => {
     store.said(said([i * 20, 12]))
     vi.advanceTimersByTime(20)
   }
-  // Two seconds.
-  expect(told).toBeLessThanOrEqual(8)
-  expect(told).toBeGreaterThanOrEqual(7)
+  // Two seconds, and once at once.
+  expect(told).toBeLessThanOrEqual(9)
+  expect(told).toBeGreaterThanOrEqual(8)
+})
+
+it('tells what comes after a pause at once', () => {
+  const store = liveStore()
+  let told = 0
+  store.subscribe(() => told++)
+  store.said(said([0, 12]))
+  vi.advanceTimersByTime(1)
+  expect(told).toBe(1)
+  vi.advanceTimersByTime(600)
+  store.said(said([600, 13]))
+  vi.advanceTimersByTime(1)
+  expect(told).toBe(2)
+  // The next within a quarter of a second waits for its end.
+  store.said(said([700, 14]))
+  vi.advanceTimersByTime(200)
+  expect(told).toBe(2)
+  vi.advanceTimersByTime(60)
+  expect(told).toBe(3)
 })
 
 it('keeps the order of time, and takes nothing twice', () => {

@@ -42,18 +42,24 @@ export function liveStore(clock: () => number = () => performance.now()) {
   const readers = new Set<() => void>()
   let version = 0
   let told = false
+  let toldAt = -Infinity
   let timer: ReturnType<typeof setTimeout> | undefined
   const of = (key: ChannelKey): Kept => {
     let found = kept.get(key)
     if (!found) kept.set(key, (found = { past: [], points: [], last: undefined, heardAt: undefined }))
     return found
   }
+  // What comes after a pause is told at once.
   const changed = () => {
-    timer ??= setTimeout(() => {
-      timer = undefined
-      version++
-      for (const tell of readers) tell()
-    }, TOLD_MS)
+    timer ??= setTimeout(
+      () => {
+        timer = undefined
+        toldAt = clock()
+        version++
+        for (const tell of readers) tell()
+      },
+      Math.max(0, toldAt + TOLD_MS - clock()),
+    )
   }
   return {
     /** What was before: what has been heard since stays after it. */

@@ -52,13 +52,36 @@ export async function samplesOf(
   to: Date,
   limit = 200_000,
 ): Promise<ChannelSamples> {
-  // As arrays: a row for each sample would take the driver longer than the database.
-  const [row] = await tx<{ at: number[] | null; seq: number[] | null; value: number[] | null }[]>`
-    select array_agg(ms) as at, array_agg(seq) as seq, array_agg(value) as value
-    from (select round(date_part('epoch', at) * 1000) as ms, seq::float8 as seq, value from sample
+  // As bytes: rows, or numbers as text, would take the driver several times as long as the database takes to find them.
+  const [row] = await tx<{ bytes: Buffer | null }[]>`
+    select string_agg(timestamptz_send(at) || int8send(seq) || float8send(value), ''::bytea) as bytes
+    from (select at, seq, value from sample
       where device_id = ${deviceId} and channel = ${channel} and at >= ${from} and at <= ${to}
       order by at, seq limit ${limit}) s`
-  return { deviceId, channel, at: row?.at ?? [], seq: row?.seq ?? [], value: row?.value ?? [] }
+  return { deviceId, channel, ...unpacked(row?.bytes ?? Buffer.alloc(0)) }
+}
+
+const SAMPLE_BYTES = 24
+/** PostgreSQL counts microseconds from the year 2000. */
+const EPOCH_2000_MS = Date.UTC(2000, 0, 1)
+
+function unpacked(bytes: Buffer): Pick<ChannelSamples, 'at' | 'seq' | 'value'> {
+  const count = bytes.length / SAMPLE_BYTES
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length)
+  const at = new Array<number>(count)
+  const seq = new Array<number>(count)
+  const value = new Array<number>(count)
+  for (let i = 0; i < count; i++) {
+    at[i] = EPOCH_2000_MS + Math.round(safeInteger(view, i * SAMPLE_BYTES) / 1_000)
+    seq[i] = safeInteger(view, i * SAMPLE_BYTES + 8)
+    value[i] = view.getFloat64(i * SAMPLE_BYTES + 16)
+  }
+  return { at, seq, value }
+}
+
+/** Eight bytes of a number below 2^53; a BigInt for each would take longer than all the rest. */
+function safeInteger(view: DataView, at: number): number {
+  return view.getInt32(at) * 2 ** 32 + view.getUint32(at + 4)
 }
 
 /** The number of a device's last batch. */

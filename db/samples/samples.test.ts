@@ -38,7 +38,7 @@ const sample = (seq: number, value: unknown = 12, over = {}) => ({
   ...over,
 })
 const take = (deviceId: string, samples: unknown[], at = now) =>
-  inMine((tx) => db.takeSamples(tx, deviceId, samples, at))
+  db.takeSamples(shop.shopId, deviceId, samples, at)
 const count = async (deviceId: string) =>
   (
     await inMine((tx) => tx<{ n: number }[]>`select count(*) as n from sample where device_id = ${deviceId}`)
@@ -52,6 +52,61 @@ describe('a batch', () => {
     expect(await take(deviceId, batch)).toEqual({ accepted: 0, known: 3, refused: [] })
     expect(await take(deviceId, [sample(3), sample(4)])).toMatchObject({ accepted: 1, known: 1, batch: 2 })
     expect(await count(deviceId)).toBe(4)
+  })
+
+  it('comes back as it was sent, to the millisecond and the last digit, also from the years before 2000', async () => {
+    const { deviceId } = await aDevice()
+    const times = [now.getTime() - 1, now.getTime() - 999, now.getTime() - 86_399_001]
+    const sent = times.map((at, i) => ({ channel: 'weight', seq: 2 ** 52 + i, at, value: 0.1 + i / 3 }))
+    await take(deviceId, sent)
+    await inMine(
+      (tx) => tx`insert into sample (shop_id, device_id, channel, at, seq, value)
+        values (current_shop(), ${deviceId}, 'weight', '1999-12-31T23:59:59.999Z', 5, -1.5)`,
+    )
+    const read = await inMine((tx) =>
+      db.samplesOf(tx, { deviceId, channel: 'weight' }, new Date(0), new Date(now.getTime() + 1)),
+    )
+    expect(read.at).toEqual([946_684_799_999, ...times.toReversed()])
+    expect(read.seq).toEqual([5, ...sent.map((each) => each.seq).toReversed()])
+    expect(read.value).toEqual([-1.5, ...sent.map((each) => each.value).toReversed()])
+  })
+
+  it('of many devices at once: each is answered for itself, and a bad one takes no other with it', async () => {
+    const some = await Promise.all(Array.from({ length: 8 }, () => aDevice()))
+    const [first, second] = [some[0]!, some[1]!]
+    await inMine((tx) => db.revokeDevice(tx, second.deviceId, now))
+    const answers = await Promise.all([
+      ...some.map(({ deviceId }) => take(deviceId, [sample(1), sample(2, 'x')])),
+      // The same device again, in the same moment.
+      take(first.deviceId, [sample(2), sample(3)]),
+      take(randomUUID(), [sample(1)]),
+    ])
+    expect(answers.map((each) => each?.accepted)).toEqual([1, undefined, 1, 1, 1, 1, 1, 1, 2, undefined])
+    expect(answers[0]).toEqual({
+      accepted: 1,
+      known: 0,
+      refused: [{ index: 1, problem: 'no-number' }],
+      batch: 1,
+    })
+    expect(answers[8]).toMatchObject({ batch: 2 })
+    expect(await count(first.deviceId)).toBe(3)
+    expect(await count(second.deviceId)).toBe(0)
+  })
+
+  it('that the database refuses fails alone: the others of its transaction are taken', async () => {
+    const [bad, good] = [await aDevice(), await aDevice()]
+    // A number that its column cannot hold.
+    await inMine(
+      (tx) => tx`update device set batches = ${String(2n ** 63n - 1n)} where device_id = ${bad.deviceId}`,
+    )
+    const together = await Promise.allSettled([
+      take(good.deviceId, [sample(0)]),
+      take(bad.deviceId, [sample(1)]),
+      take(good.deviceId, [sample(1)]),
+    ])
+    expect(together.map((each) => each.status)).toEqual(['fulfilled', 'rejected', 'fulfilled'])
+    expect(await count(good.deviceId)).toBe(2)
+    expect(await count(bad.deviceId)).toBe(0)
   })
 
   it('half good: the good ones are kept, the others said one by one, counted, the last with its reason', async () => {
@@ -120,7 +175,7 @@ describe('a batch', () => {
   it('another shop sees nothing of it, by no way', async () => {
     const theirs = await aShop()
     const { deviceId } = await aDevice(['weight'], theirs)
-    await db.inShop(theirs.shopId, (tx) => db.takeSamples(tx, deviceId, [sample(1)], now))
+    await db.takeSamples(theirs.shopId, deviceId, [sample(1)], now)
     expect(await take(deviceId, [sample(2)])).toBeUndefined()
     expect(await count(deviceId)).toBe(0)
     expect((await inMine(db.devices)).some((each) => each.deviceId === deviceId)).toBe(false)
@@ -247,6 +302,39 @@ describe('partitions and thinning', () => {
 })
 
 describe('listening', () => {
+  it('is told at once of what this process takes, in order, each once; one that fails takes no other with it', async () => {
+    const { deviceId } = await aDevice(['weight'])
+    const batches: number[] = []
+    const stopBad = await db.onSamples(shop.shopId, deviceId, undefined, () => {
+      throw new Error('gone')
+    })
+    const stop = await db.onSamples(
+      shop.shopId,
+      deviceId,
+      undefined,
+      (news) => news !== 'refetch' && batches.push(news.batch),
+    )
+    for (let i = 1; i <= 5; i++) {
+      await take(deviceId, [sample(i)])
+      expect(batches).toEqual(Array.from({ length: i }, (_, k) => k + 1))
+    }
+    stop()
+    stopBad()
+  })
+
+  it('misses nothing that is said while it begins', async () => {
+    const { deviceId } = await aDevice(['weight'])
+    await take(deviceId, [sample(0)])
+    const seqs: number[] = []
+    const begins = db.onSamples(shop.shopId, deviceId, 0, (news) => {
+      if (news !== 'refetch') for (const [, , , seq] of news.samples) seqs.push(seq)
+    })
+    await Promise.all([1, 2, 3].map((i) => take(deviceId, [sample(i)])))
+    const stop = await begins
+    await expect.poll(() => [...new Set(seqs)].sort()).toEqual([0, 1, 2, 3])
+    stop()
+  })
+
   it('hears what is said, reads on from what it had, and is told when that lies too far back', async () => {
     const { deviceId } = await aDevice(['weight'])
     const heard: (db.News | 'refetch')[] = []
@@ -254,7 +342,6 @@ describe('listening', () => {
     const stop = await db.onSamples(shop.shopId, deviceId, undefined, (news) => heard.push(news))
     await take(deviceId, [sample(2)])
     await take(deviceId, [sample(3)])
-    db.announceSamples(shop.shopId, deviceId)
     await expect.poll(() => heard.length).toBeGreaterThan(0)
     const seqs = () =>
       heard.flatMap((each) => (each === 'refetch' ? [] : each.samples.map(([, , , seq]) => seq)))

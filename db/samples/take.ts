@@ -1,32 +1,7 @@
 import { type Channel, isChannel, rangeOf } from '#core/samples'
 import type { KitFacts } from '#core/kit'
 import type { ShopTx } from '../connection'
-
-/** A sample as it came, before anybody has looked at it. */
-export interface SentSample {
-  device?: unknown
-  channel?: unknown
-  seq?: unknown
-  at?: unknown
-  value?: unknown
-}
-
-export type SampleProblem =
-  | 'no-sample'
-  | 'other-device'
-  | 'unknown-channel'
-  | 'no-sequence'
-  | 'no-time'
-  | 'in-the-future'
-  | 'too-old'
-  | 'no-number'
-  | 'out-of-range'
-
-export interface RefusedSample {
-  /** Its place in the batch. */
-  index: number
-  problem: SampleProblem
-}
+import { type Fit, look, type Ranges, type RefusedSample } from './look'
 
 export interface Taken {
   accepted: number
@@ -37,117 +12,130 @@ export interface Taken {
   batch?: number
 }
 
-/** A device's clock may be ahead by so much; what it kept while it was away may be so old. */
-const AHEAD_MS = 60_000
-const OLDEST_MS = 30 * 86_400_000
+/** What a device has sent at once. */
+export interface Post {
+  deviceId: string
+  sent: readonly unknown[]
+  now: Date
+}
 
-interface Fit {
-  channel: Channel
-  at: Date
-  seq: number
-  value: number
+interface Looked extends Post {
+  good: Fit[]
+  refused: RefusedSample[]
 }
 
 /**
- * Takes a batch: what is good is kept, what is not is said one by one and counted on the device.
- * @returns undefined when the device has been revoked
+ * Takes batches of several devices, one of each: what is good is kept, what is not is said one by one and counted on
+ * the device.
+ * @returns for each post what was taken and what of it is good; undefined where the device has been revoked
  */
-export async function takeSamples(
+export async function takePosts(
   tx: ShopTx,
-  deviceId: string,
-  sent: readonly unknown[],
-  now: Date,
-): Promise<Taken | undefined> {
-  const ranges = await rangesOf(tx, deviceId)
-  if (!ranges) return undefined
+  posts: readonly Post[],
+): Promise<({ taken: Taken; good: Fit[] } | undefined)[]> {
+  const ranges = await rangesOf(
+    tx,
+    posts.map((each) => each.deviceId),
+  )
+  const looked = posts.flatMap((post) => {
+    const own = ranges.get(post.deviceId)
+    return own ? [lookAll(post, own)] : []
+  })
+  const written = looked.length > 0 ? await write(tx, looked) : new Map<string, Written>()
+  return posts.map(({ deviceId }) => {
+    const row = written.get(deviceId)
+    const own = looked.find((each) => each.deviceId === deviceId)
+    if (!row || !own) return undefined
+    const { accepted, batch } = row
+    const { good, refused } = own
+    return {
+      taken: { accepted, known: good.length - accepted, refused, ...(accepted > 0 ? { batch } : {}) },
+      good,
+    }
+  })
+}
+
+function lookAll(post: Post, ranges: Ranges): Looked {
   const good: Fit[] = []
   const refused: RefusedSample[] = []
-  for (const [index, each] of sent.entries()) {
-    const fit = look(each, deviceId, ranges, now.getTime())
+  for (const [index, each] of post.sent.entries()) {
+    const fit = look(each, post.deviceId, ranges, post.now.getTime())
     if (typeof fit === 'string') refused.push({ index, problem: fit })
     else good.push(fit)
   }
-  const { accepted, batch } = await write(tx, deviceId, good, refused, now)
-  return { accepted, known: good.length - accepted, refused, ...(accepted > 0 ? { batch } : {}) }
+  return { ...post, good, refused }
 }
 
-type Ranges = Map<string, { least: number; most: number }>
-
 /**
- * Its row is held until the end: batches of one device are numbered in the order in which they are committed.
- * @returns undefined when it has been revoked
+ * Their rows are held until the end, in the order of their ids: batches of one device are numbered in the order in which
+ * they are committed, and two processes do not wait for one another.
+ * @returns nothing for devices that have been revoked
  */
-async function rangesOf(tx: ShopTx, deviceId: string): Promise<Ranges | undefined> {
-  const rows = await tx<{ channel: Channel; facts: KitFacts | null }[]>`
-    select c.channel, k.facts from device d
+async function rangesOf(tx: ShopTx, deviceIds: string[]): Promise<Map<string, Ranges>> {
+  const rows = await tx<{ deviceId: string; channel: Channel; facts: KitFacts | null }[]>`
+    select d.device_id, c.channel, k.facts from device d
       join device_channel c on c.shop_id = d.shop_id and c.device_id = d.device_id
       left join channel_use u on u.shop_id = c.shop_id and u.device_id = c.device_id and u.channel = c.channel and u.until is null
       left join kit k on k.shop_id = u.shop_id and k.kit_id = u.kit_id
-    where d.device_id = ${deviceId} and d.revoked_at is null for no key update of d`
-  if (rows.length === 0) return undefined
-  return new Map(
-    rows
-      .filter((row) => isChannel(row.channel))
-      .map((row) => [row.channel, rangeOf(row.channel, row.facts ?? {})]),
+    where d.device_id = any(${deviceIds}::uuid[]) and d.revoked_at is null
+    order by d.device_id for no key update of d`
+  const of = new Map<string, Ranges>()
+  for (const { deviceId, channel, facts } of rows) {
+    const own = of.get(deviceId) ?? new Map<string, { least: number; most: number }>()
+    of.set(deviceId, own)
+    if (isChannel(channel)) own.set(channel, rangeOf(channel, facts ?? {}))
+  }
+  return of
+}
+
+interface Written {
+  deviceId: string
+  accepted: number
+  batch: number
+}
+
+/** Writes, numbers each batch where anything was new, and keeps what was refused in sight: in one statement. */
+async function write(tx: ShopTx, posts: readonly Looked[]): Promise<Map<string, Written>> {
+  const all = posts.flatMap(({ deviceId, good }) => good.map((each) => ({ ...each, deviceId })))
+  const spans = posts.map(({ good, now }) =>
+    good.reduce(([from, to], { at }) => [Math.min(from, at), Math.max(to, at)] as const, [
+      good[0]?.at ?? now.getTime(),
+      good[0]?.at ?? now.getTime(),
+    ] as const),
   )
-}
-
-function look(sent: unknown, deviceId: string, ranges: Ranges, nowMs: number): Fit | SampleProblem {
-  if (typeof sent !== 'object' || sent === null) return 'no-sample'
-  const { device, channel, seq, at, value } = sent as SentSample
-  if (device !== undefined && device !== deviceId) return 'other-device'
-  if (typeof channel !== 'string') return 'unknown-channel'
-  const range = ranges.get(channel)
-  if (!range) return 'unknown-channel'
-  if (!Number.isSafeInteger(seq) || (seq as number) < 0) return 'no-sequence'
-  // ISO 8601 with a zone, or milliseconds since 1970.
-  const ms =
-    typeof at === 'number'
-      ? at
-      : typeof at === 'string' && /(Z|[+-]\d\d:?\d\d)$/.test(at)
-        ? Date.parse(at)
-        : NaN
-  if (!Number.isFinite(ms)) return 'no-time'
-  if (ms > nowMs + AHEAD_MS) return 'in-the-future'
-  if (ms < nowMs - OLDEST_MS) return 'too-old'
-  if (typeof value !== 'number' || !Number.isFinite(value)) return 'no-number'
-  if (value < range.least || value > range.most) return 'out-of-range'
-  return { channel: channel as Channel, at: new Date(Math.round(ms)), seq: seq as number, value }
-}
-
-/** Writes, numbers the batch where anything was new, and keeps what was refused in sight: in one statement. */
-async function write(
-  tx: ShopTx,
-  deviceId: string,
-  good: Fit[],
-  refused: RefusedSample[],
-  now: Date,
-): Promise<{ accepted: number; batch: number }> {
-  const times = good.map((each) => each.at.getTime())
-  const [from, to] = good.length > 0 ? [Math.min(...times), Math.max(...times)] : [0, 0]
-  const why = refused.at(-1)?.problem ?? ''
-  const [row] = await tx<{ accepted: number; batch: number }[]>`
+  const rows = await tx<Written[]>`
     with written as (
       insert into sample (shop_id, device_id, channel, at, seq, value)
-      select current_shop(), ${deviceId}, * from unnest(${good.map((each) => each.channel)}::text[],
-        ${good.map((each) => each.at.toISOString())}::timestamptz[], ${good.map((each) => each.seq)}::bigint[],
-        ${good.map((each) => each.value)}::float8[])
-      on conflict do nothing returning 1
+      select current_shop(), d, c, to_timestamp(ms / 1000), s, v
+      from unnest(${all.map((each) => each.deviceId)}::uuid[], ${all.map((each) => each.channel)}::text[],
+        ${all.map((each) => each.at)}::float8[], ${all.map((each) => each.seq)}::bigint[],
+        ${all.map((each) => each.value)}::float8[]) as sent (d, c, ms, s, v)
+      on conflict do nothing returning device_id
     ), counted as (
-      select count(*)::integer as accepted from written
+      select device_id, count(*)::integer as accepted from written group by device_id
+    ), post as (
+      select p.*, coalesce(c.accepted, 0) as accepted
+      from unnest(${posts.map((each) => each.deviceId)}::uuid[], ${spans.map(([from]) => from)}::float8[],
+        ${spans.map(([, to]) => to)}::float8[], ${posts.map((each) => each.now.getTime())}::float8[],
+        ${posts.map((each) => each.refused.length)}::integer[],
+        ${posts.map((each) => each.refused.at(-1)?.problem ?? '')}::text[])
+        as p (device_id, from_ms, to_ms, now_ms, refused, why)
+        left join counted c using (device_id)
     ), numbered as (
-      update device set heard_at = ${now}, batches = batches + least(1, (select accepted from counted)),
-        refused = refused + ${refused.length},
-        refused_why = case when ${refused.length} > 0 then ${why} else refused_why end,
-        refused_at = case when ${refused.length} > 0 then ${now} else refused_at end
-      where device_id = ${deviceId} returning batches
+      update device d set heard_at = to_timestamp(p.now_ms / 1000), batches = d.batches + least(1, p.accepted),
+        refused = d.refused + p.refused,
+        refused_why = case when p.refused > 0 then p.why else d.refused_why end,
+        refused_at = case when p.refused > 0 then to_timestamp(p.now_ms / 1000) else d.refused_at end
+      from post p where d.device_id = p.device_id
+      returning d.device_id, d.batches as batch, p.accepted, p.from_ms, p.to_ms, p.now_ms
     ), placed as (
       insert into sample_batch (shop_id, device_id, nr, from_at, to_at, arrived_at)
-      select current_shop(), ${deviceId}, n.batches, ${new Date(from)}, ${new Date(to)}, ${now}
-      from numbered n, counted c where c.accepted > 0
+      select current_shop(), device_id, batch, to_timestamp(from_ms / 1000), to_timestamp(to_ms / 1000),
+        to_timestamp(now_ms / 1000)
+      from numbered where accepted > 0
     )
-    select c.accepted, n.batches as batch from counted c, numbered n`
-  return row!
+    select device_id, accepted, batch from numbered`
+  return new Map(rows.map((row) => [row.deviceId, row]))
 }
 
 /** Counts a batch that could not even be read. @returns false when the device has been revoked */

@@ -1,4 +1,4 @@
-import { announceSamples, countRefused, inShop, type RefusedSample, takeSamples } from '#db'
+import { countRefused, inShop, type RefusedSample, takeSamples } from '#db'
 import { deviceCall, noDevice } from '~/samples/device.server'
 import { now } from '~/session/clock.server'
 import { log } from '~/session/log.server'
@@ -22,9 +22,8 @@ export async function action({ request, context }: Route.ActionArgs) {
       const counted = await inShop(shopId, (tx) => countRefused(tx, deviceId, samples, now()))
       return counted ? problem(422, 'This is no batch', samples) : noDevice()
     }
-    const taken = await inShop(shopId, (tx) => takeSamples(tx, deviceId, samples, now()))
+    const taken = await takeSamples(shopId, deviceId, samples, now())
     if (!taken) return noDevice()
-    if (taken.batch !== undefined) announceSamples(shopId, deviceId)
     const { accepted, known, refused } = taken
     if (refused.length === 0)
       return Response.json({ accepted, known }, { headers: { 'cache-control': 'no-store' } })
