@@ -124,7 +124,7 @@ async function load() {
   rows.push(['samples a second, 100 devices, fsync on', (said / seconds).toFixed(0), '5000'])
   rows.push(['samples confirmed and not there', String(said - kept!.n), '0'])
   rows.push([
-    'memory of the server, most less least after warm-up',
+    `memory of the server, most less least after warm-up (${Math.min(...memory).toFixed(0)} to ${Math.max(...memory).toFixed(0)} MB)`,
     `${(Math.max(...memory) - Math.min(...memory)).toFixed(0)} MB`,
     'under 60 MB',
   ])
@@ -273,8 +273,13 @@ function residentMb(): number {
   return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${serverPid}/status`, 'utf8'))![1]) / 1_024
 }
 
-const half = (list: number[]) => quantile(list, 0.5)
-const p95 = (list: number[]) => quantile(list, 0.95)
+function half(list: number[]): number {
+  return quantile(list, 0.5)
+}
+
+function p95(list: number[]): number {
+  return quantile(list, 0.95)
+}
 
 function quantile(list: number[], share: number): number {
   return list.toSorted((a, b) => a - b)[Math.floor(list.length * share)] ?? NaN

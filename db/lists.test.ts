@@ -334,7 +334,13 @@ describe('people and shop', () => {
 
   it('the shop can be changed', async () => {
     const own = await aShop()
-    const change = { name: 'New', heading: 'New heading', timeZone: 'Europe/Oslo', fillMarginPct: 5 }
+    const change = {
+      name: 'New',
+      heading: 'New heading',
+      timeZone: 'Europe/Oslo',
+      fillMarginPct: 5,
+      sampleDays: 60,
+    }
     await inShop(own.shopId, (tx) => changeShop(tx, change))
     expect(await inShop(own.shopId, readShop)).toEqual({ shopId: own.shopId, version: 2, ...change })
   })

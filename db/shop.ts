@@ -11,6 +11,8 @@ export interface Shop {
   timeZone: string
   /** Taken off every fill limit, percent. */
   fillMarginPct: number
+  /** What live instruments said is kept whole for so many days, 1 to 3650; with a job for ever. */
+  sampleDays: number
 }
 
 /** The first rows of a new shop. */
@@ -26,7 +28,7 @@ export async function foundShop(
 /** The shop of this transaction. */
 export async function readShop(tx: ShopTx): Promise<Shop> {
   const [shop] = await tx<Shop[]>`
-    select shop_id, version, name, heading, time_zone, fill_margin_pct from shop where shop_id = current_shop()`
+    select shop_id, version, name, heading, time_zone, fill_margin_pct, sample_days from shop where shop_id = current_shop()`
   return shop!
 }
 
@@ -38,5 +40,5 @@ export async function lockedShop(tx: ShopTx): Promise<Shop> {
 
 /** The caller holds the shop's lock. */
 export async function changeShop(tx: ShopTx, change: Omit<Shop, 'shopId' | 'version'>): Promise<void> {
-  await tx`update shop set ${tx(change, 'name', 'heading', 'timeZone', 'fillMarginPct')} where shop_id = current_shop()`
+  await tx`update shop set ${tx(change, 'name', 'heading', 'timeZone', 'fillMarginPct', 'sampleDays')} where shop_id = current_shop()`
 }

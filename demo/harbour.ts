@@ -58,7 +58,7 @@ export async function loadHarbour(now: Date): Promise<object> {
     const name = 'Lanternquay Cold Co-operative'
     await foundShop(tx, { shopId, name, timeZone: 'Europe/Lisbon', at: yearAgo })
     const heading = 'Lanternquay Cold Co-operative, Slipway 3, the harbour'
-    await changeShop(tx, { name, heading, timeZone: 'Europe/Lisbon', fillMarginPct: 0 })
+    await changeShop(tx, { name, heading, timeZone: 'Europe/Lisbon', fillMarginPct: 0, sampleDays: 30 })
     for (const { signIn, name, role, units, van } of PEOPLE)
       await addPerson(tx, {
         userId: idFor(signIn),

@@ -145,6 +145,34 @@ test('a run that is read off its scale: taken, noted and ended with one key each
   expectNoTrouble(page)
 })
 
+test('from the roof: the weight of the live scale is taken into the quick start, and the tape names its sample', async ({
+  alone,
+  baseURL,
+}) => {
+  const { page, shop } = await alone()
+  const talker = await aTalker(shop)
+  await aCylinder(shop, { label: 'Roof 9' })
+  const stop = talker.keepSaying(baseURL!, () => 12.345)
+  try {
+    await open(page, '/jobs/new')
+    await page.getByRole('button', { name: /Roof 9/ }).click()
+    await page.getByLabel('Scale', { exact: true }).selectOption(talker.scaleId)
+    await page.getByRole('button', { name: /Take 12\.345 kg from the scale/ }).click()
+    await expect(page.getByLabel('Start weight')).toHaveValue('12.345 kg')
+    await page.getByRole('button', { name: 'Go', exact: true }).click()
+    await page.waitForURL(/\/jobs\/[0-9a-f-]{36}$/)
+    const jobId = page.url().split('/').at(-1)!
+    const started = (await entries(shop, jobId)).find((entry) => entry.kind === 'run-started')
+    expect(started).toMatchObject({
+      body: { weightMg: 12_345_000, scaleId: talker.scaleId },
+      sample: { deviceId: talker.deviceId, channel: 'weight' },
+    })
+  } finally {
+    stop()
+  }
+  expectNoTrouble(page)
+})
+
 test('an instrument that disappears, or jumps about, is said so within five seconds; typing goes on, and the sum is right', async ({
   alone,
   baseURL,

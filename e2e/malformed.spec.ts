@@ -153,6 +153,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'newPassword',
     'timeZone',
     'fillMarginPct',
+    'sampleDays',
     'weight',
     'theme',
     'van',

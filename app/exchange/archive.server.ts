@@ -58,6 +58,8 @@ const schema = Joi.object({
       .valid(...Intl.supportedValuesOf('timeZone'), 'UTC')
       .required(),
     fill_margin_pct: Joi.number().integer().min(0).max(30).required(),
+    // Archives of earlier versions say nothing of it.
+    sample_days: Joi.number().integer().min(1).max(3650).default(30),
     next_job_number: Joi.number().integer().min(1).max(1e9).required(),
   }).required(),
   people: Joi.array()

@@ -9,6 +9,7 @@ import {
   useSyncExternalStore,
 } from 'react'
 import type { Channel } from '#core/samples'
+import type { ReadOff } from '#core/tape'
 import { ask } from '~/live/ask'
 import { listenForChanges, listenForSamples } from '~/live/changes'
 import { keyOf, type LiveStore, liveStore, type PastChannel, type Reading } from './live-store'
@@ -37,7 +38,7 @@ const LiveContext = createContext<Live | undefined>(undefined)
 
 /**
  * What the instruments of a page say. Their past is asked for once, and again when the stream was lost.
- * @param past where it is asked for
+ * @param past where it is asked for; left out: only what is said from now on counts
  */
 export function LiveSamples({
   sources,
@@ -46,7 +47,7 @@ export function LiveSamples({
   children,
 }: {
   sources: readonly LiveSource[]
-  past: string
+  past?: string
   now: () => number
   children: ReactNode
 }) {
@@ -61,6 +62,7 @@ export function LiveSamples({
     [sources],
   )
   const load = useEffectEvent(async () => {
+    if (!past) return
     const answer = await ask<{ channels: PastChannel[] }>(past)
     if (answer) store.past(answer.channels)
   })
@@ -99,6 +101,13 @@ export function useLive(): Live | undefined {
 export interface LiveReading extends Reading {
   source: LiveSource
 }
+
+/** Names the sample that counts. */
+export const sampleOf = ({ source, seq }: LiveReading): ReadOff => ({
+  deviceId: source.deviceId,
+  channel: source.channel,
+  seq,
+})
 
 /** What a piece of kit says on one channel now; undefined: nothing ever, or it is not live. */
 export function useReading(kitId: string | null | undefined, channel: Channel): LiveReading | undefined {

@@ -110,7 +110,11 @@ export function liveStore(clock: () => number = () => performance.now()) {
       const since = broken(own.points)
       const lastPast = own.past.findLast((each) => each !== null)
       const first = own.points[0]
-      if (lastPast && first && first[0] - lastPast[0] > Math.max(gapOf(own.points), SILENT_MS))
+      if (
+        lastPast &&
+        first &&
+        first[0] - lastPast[0] > Math.max(gapOf(own.points.map(([at]) => at)), SILENT_MS)
+      )
         return [...own.past, null, ...since]
       return [...own.past, ...since]
     },
@@ -134,7 +138,7 @@ function insert(points: Point[], point: Point): boolean {
 }
 
 function broken(points: readonly Point[]): (Point | null)[] {
-  const gapMs = Math.max(gapOf(points), SILENT_MS)
+  const gapMs = Math.max(gapOf(points.map(([at]) => at)), SILENT_MS)
   return points.flatMap((point, i): (Point | null)[] =>
     i > 0 && point[0] - points[i - 1]![0] > gapMs ? [null, point] : [point],
   )

@@ -1,4 +1,5 @@
 export * from './channels'
+export * from './clock'
 export * from './downsample'
 export * from './live'
 export * from './range'

@@ -16,6 +16,7 @@ export interface ArchivedShop {
   heading: string
   time_zone: string
   fill_margin_pct: number
+  sample_days: number
   next_job_number: number
 }
 
@@ -25,7 +26,7 @@ const AT_ONCE = 1_000
 export async function archiveHead(tx: ShopTx): Promise<{ shop: ArchivedShop; people: ArchivedPerson[] }> {
   const [shop] = await tx<{ row: ArchivedShop }[]>`
     select jsonb_build_object('name', name, 'heading', heading, 'time_zone', time_zone, 'fill_margin_pct',
-      fill_margin_pct, 'next_job_number', next_job_number) as row from shop where shop_id = current_shop()`
+      fill_margin_pct, 'sample_days', sample_days, 'next_job_number', next_job_number) as row from shop where shop_id = current_shop()`
   const people = await tx<{ row: ArchivedPerson }[]>`
     select jsonb_build_object('user_id', u.user_id, 'sign_in', u.sign_in, 'role', u.role, 'display_name',
       p.display_name, 'created_at', u.created_at) as row
@@ -84,7 +85,7 @@ export async function bringBack(
     'shop',
     () => tx`
     update shop set name = ${shop.name}, heading = ${shop.heading}, time_zone = ${shop.time_zone},
-      fill_margin_pct = ${shop.fill_margin_pct}, next_job_number = ${shop.next_job_number}
+      fill_margin_pct = ${shop.fill_margin_pct}, sample_days = ${shop.sample_days}, next_job_number = ${shop.next_job_number}
     where shop_id = current_shop()`,
   )
   await fitting('people', async () => {

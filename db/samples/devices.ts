@@ -1,5 +1,5 @@
 import { randomBytes, randomInt } from 'node:crypto'
-import type { Channel } from '#core/samples'
+import { type Arrival, type Channel, CLOCK_BATCHES } from '#core/samples'
 import { database, inShop, type ShopTx } from '../connection'
 import { hashOf } from '../people/sign-in'
 
@@ -24,6 +24,8 @@ export interface DeviceRow {
   refusedWhy: string
   refusedAt: Date | null
   channels: DeviceChannel[]
+  /** Its last batches: what its clock said, and when they came, ms. */
+  arrivals: Arrival[]
 }
 
 const MINUTES_VALID = 15
@@ -129,7 +131,11 @@ export async function devices(tx: ShopTx): Promise<DeviceRow[]> {
         from device_channel c
           left join channel_use u on u.shop_id = c.shop_id and u.device_id = c.device_id and u.channel = c.channel and u.until is null
           left join kit k on k.shop_id = u.shop_id and k.kit_id = u.kit_id
-        where c.shop_id = d.shop_id and c.device_id = d.device_id) as channels
+        where c.shop_id = d.shop_id and c.device_id = d.device_id) as channels, (
+        select coalesce(jsonb_agg(jsonb_build_object('saidAt', round(date_part('epoch', b.to_at) * 1000),
+          'arrivedAt', round(date_part('epoch', b.arrived_at) * 1000))), '[]')
+        from (select to_at, arrived_at from sample_batch b
+          where b.shop_id = d.shop_id and b.device_id = d.device_id order by nr desc limit ${CLOCK_BATCHES}) b) as arrivals
     from device d join person p on p.shop_id = d.shop_id and p.user_id = d.paired_by
     order by d.revoked_at is not null, lower(d.name), d.device_id limit 200`
 }

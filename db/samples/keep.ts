@@ -1,5 +1,6 @@
 import type { JobState } from '#core/tape'
 import { database, inShop, type ShopTx } from '../connection'
+import { OLDEST_DAYS } from './look'
 
 /** Partitions for yesterday and the week to come; asking twice makes nothing twice. */
 export async function makeSamplePartitions(today: Date): Promise<number> {
@@ -13,20 +14,24 @@ export async function tidyBatches(): Promise<void> {
   await database()`select tidy_samples()`
 }
 
-/** Days so far back that a pause of the server is made up for. */
-const LOOKED_BACK = 40
+/** Days that are thinned in one go; the others wait for the next hour. */
+const MOST_DAYS = 100
 
-/** Thins what is older than a shop keeps whole, each day once. @returns how many samples went */
+/**
+ * Thins what is older than a shop keeps whole, each day once, from the first that its devices can have spoken of.
+ * @returns how many samples went
+ */
 export async function thinOld(shopId: string, today: Date): Promise<number> {
   const days = await inShop(shopId, async (tx) => {
     const rows = await tx<{ day: string }[]>`
-      select distinct (s.from_at at time zone 'UTC')::date as day
-      from (select day::timestamp at time zone 'UTC' as from_at from generate_series(
-          ${today}::timestamptz - make_interval(days => (select sample_days from shop where shop_id = current_shop()) + ${LOOKED_BACK}),
-          ${today}::timestamptz - make_interval(days => (select sample_days from shop where shop_id = current_shop()) + 1),
-          interval '1 day') day) s
-      where not exists (select 1 from sample_thinned t where t.day = (s.from_at at time zone 'UTC')::date)
-      order by day`
+      select s.day from (
+        select generate_series(
+          (select min(paired_at) - make_interval(days => ${OLDEST_DAYS}) from device) at time zone 'UTC',
+          (select ${today}::timestamptz - make_interval(days => sample_days + 1) from shop
+            where shop_id = current_shop()) at time zone 'UTC',
+          interval '1 day')::date as day) s
+      where not exists (select 1 from sample_thinned t where t.day = s.day)
+      order by s.day limit ${MOST_DAYS}`
     return rows.map((row) => row.day)
   })
   let gone = 0

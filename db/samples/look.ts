@@ -28,7 +28,8 @@ export interface RefusedSample {
 
 /** A device's clock may be ahead by so much; what it kept while it was away may be so old. */
 const AHEAD_MS = 60_000
-const OLDEST_MS = 30 * 86_400_000
+export const OLDEST_DAYS = 30
+const OLDEST_MS = OLDEST_DAYS * 86_400_000
 
 export interface Fit {
   channel: Channel

@@ -15,10 +15,10 @@ const DAY = 86_400_000
 const now = new Date()
 const inMine = <T>(work: (tx: db.ShopTx) => Promise<T>) => db.inShop(shop.shopId, work)
 
-async function aDevice(channels: Channel[] = ['weight', 'low'], of = shop) {
+async function aDevice(channels: Channel[] = ['weight', 'low'], of = shop, pairedAt = now) {
   const deviceId = randomUUID()
   const token = await db.inShop(of.shopId, (tx) =>
-    db.addDevice(tx, { deviceId, name: 'Van 1', channels, standIn: false }, of.userId, now),
+    db.addDevice(tx, { deviceId, name: 'Van 1', channels, standIn: false }, of.userId, pairedAt),
   )
   return { deviceId, token }
 }
@@ -269,7 +269,7 @@ describe('partitions and thinning', () => {
   it('old samples are thinned to one in ten seconds, those of a job never', async () => {
     const other = await aShop()
     const inOther = <T>(work: (tx: db.ShopTx) => Promise<T>) => db.inShop(other.shopId, work)
-    const { deviceId } = await aDevice(['weight'], other)
+    const { deviceId } = await aDevice(['weight'], other, new Date(now.getTime() - 60 * DAY))
     const kitId = randomUUID()
     const old = new Date(`${new Date(now.getTime() - 35 * DAY).toISOString().slice(0, 10)}T06:00:00Z`)
     await inOther((tx) =>
@@ -298,6 +298,19 @@ describe('partitions and thinning', () => {
     )
     expect(value).toEqual([0, 10, 20, 30, 40, 50, ...Array.from({ length: 60 }, (_, i) => 60 + i)])
     expect(await db.thinOld(other.shopId, now)).toBe(0)
+    // A shop that keeps less from now on: what is older goes, however old.
+    const before = new Date(old.getTime() + 10 * DAY)
+    await inOther(
+      (tx) => tx`
+        insert into sample (shop_id, device_id, channel, at, seq, value)
+        select current_shop(), ${deviceId}, 'weight', ${before}::timestamptz + make_interval(secs => i), i, i from generate_series(0, 19) i`,
+    )
+    expect(await db.thinOld(other.shopId, now)).toBe(0)
+    await inOther(async (tx) => {
+      await db.lockedShop(tx)
+      await db.changeShop(tx, { ...(await db.readShop(tx)), sampleDays: 10 })
+    })
+    expect(await db.thinOld(other.shopId, now)).toBe(18)
   })
 })
 

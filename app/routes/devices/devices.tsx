@@ -1,12 +1,12 @@
 import { data, Form as RouterForm, Link, useNavigation } from 'react-router'
 import { Button } from 'react-bootstrap'
-import { CHANNEL_FACTS } from '#core/samples'
+import { CHANNEL_FACTS, clockOffMs } from '#core/samples'
 import { type DeviceRow, devices, inShop, kitThatSpeaks } from '#db'
 import { typedIn } from '~/form/read.server'
 import { useRefresh } from '~/live/changes'
 import { manager, signedIn } from '~/session/signed-in.server'
 import { Field } from '~/ui/field'
-import { clockTime, dayAndTime } from '~/ui/time'
+import { clockTime, dayAndTime, duration } from '~/ui/time'
 import { CHANNEL_WORDS, SAMPLE_PROBLEM_WORDS } from '~/wording/en'
 import type { Route } from './+types/devices'
 import { makeCode, move, rename, type Result, revoke } from './acts.server'
@@ -125,6 +125,7 @@ interface DeviceProps {
 }
 
 function Device({ device, data: { kit, timeZone, manages }, refused, busy }: DeviceProps) {
+  const offMs = clockOffMs(device.arrivals)
   const { deviceId, name, standIn, heardAt, refused: count, refusedWhy, refusedAt, channels } = device
   return (
     <section className="sheet stack device" aria-label={name}>
@@ -141,6 +142,12 @@ function Device({ device, data: { kit, timeZone, manages }, refused, busy }: Dev
           {count} {count === 1 ? 'sample was' : 'samples were'} not taken; the last{' '}
           {dayAndTime(refusedAt!, timeZone)}:{' '}
           {(SAMPLE_PROBLEM_WORDS as Record<string, string>)[refusedWhy] ?? refusedWhy}
+        </p>
+      )}
+      {offMs !== undefined && (
+        <p className="field-error mb-0">
+          Its clock is {duration(Math.abs(offMs) / 1_000)} {offMs < 0 ? 'behind' : 'ahead'}: set it. Until
+          then what it says stands at the wrong time on the strip.
         </p>
       )}
       <ul className="channels">

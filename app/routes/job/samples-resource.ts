@@ -1,5 +1,5 @@
-import { type Channel, forChart, type Point } from '#core/samples'
-import { inShop, jobHead, type LiveChannel, liveChannels, samplesOf } from '#db'
+import { forChart } from '#core/samples'
+import { type ChannelSamples, inShop, jobHead, liveChannels, samplesOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import type { PastChannel } from '~/samples/live-store'
 import { now } from '~/session/clock.server'
@@ -13,42 +13,55 @@ const POINTS = 900
 export async function loader({ params, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
   const jobId = idOf(params.jobId)
-  const read = await inShop(shop.shopId, async (tx) => {
+  const channels = await inShop(shop.shopId, async (tx) => {
     found(await jobHead(tx, jobId), 'job')
-    const channels = await liveChannels(tx, jobId)
-    const until = now()
-    return Promise.all(
-      channels.map(async (each) => ({
-        each,
-        samples: await samplesOf(tx, each, each.since, each.until ?? new Date(until.getTime() + 60_000)),
-      })),
-    )
+    return liveChannels(tx, jobId)
   })
-  const channels = [...together(read).values()].map(thin)
-  return Response.json({ channels })
+  const until = new Date(now().getTime() + AHEAD_MS)
+  // Several at a time: hours of samples keep the database busy, and it has more than one hand.
+  const read = await Promise.all(
+    dealt(channels, READERS).map((hand) =>
+      inShop(shop.shopId, (tx) =>
+        Promise.all(hand.map((each) => samplesOf(tx, each, each.since, each.until ?? until))),
+      ),
+    ),
+  )
+  return Response.json({ channels: together(read.flat()).map(thin) })
 }
 
-interface Whole {
-  deviceId: string
-  channel: Channel
-  points: Point[]
-  last: PastChannel['last']
-}
+const READERS = 2
+/** A device's clock may be ahead by so much. */
+const AHEAD_MS = 60_000
+
+const dealt = <T>(all: readonly T[], hands: number): T[][] =>
+  Array.from({ length: hands }, (_, hand) => all.filter((_, i) => i % hands === hand)).filter(
+    (hand) => hand.length > 0,
+  )
 
 /** A channel that was a job's own several times is one line. */
-function together(read: { each: LiveChannel; samples: { at: number[]; seq: number[]; value: number[] } }[]) {
-  const whole = new Map<string, Whole>()
-  for (const { each, samples } of read) {
+function together(read: ChannelSamples[]): ChannelSamples[] {
+  const whole = new Map<string, ChannelSamples[]>()
+  for (const each of read) {
     const key = `${each.deviceId} ${each.channel}`
-    const own = whole.get(key) ?? { deviceId: each.deviceId, channel: each.channel, points: [], last: null }
-    whole.set(key, own)
-    for (let i = 0; i < samples.at.length; i++) own.points.push([samples.at[i]!, samples.value[i]!])
-    const end = samples.at.length - 1
-    if (end >= 0) own.last = { at: samples.at[end]!, value: samples.value[end]!, seq: samples.seq[end]! }
+    whole.set(key, [...(whole.get(key) ?? []), each])
   }
-  return whole
+  return [...whole.values()].map((spans) => {
+    const inOrder = spans.toSorted((a, b) => (a.at[0] ?? 0) - (b.at[0] ?? 0))
+    return {
+      ...spans[0]!,
+      at: inOrder.flatMap((each) => each.at),
+      seq: inOrder.flatMap((each) => each.seq),
+      value: inOrder.flatMap((each) => each.value),
+    }
+  })
 }
 
-function thin({ deviceId, channel, points, last }: Whole): PastChannel {
-  return { deviceId, channel, points: forChart(points, POINTS), last }
+function thin({ deviceId, channel, at, seq, value }: ChannelSamples): PastChannel {
+  const end = at.length - 1
+  return {
+    deviceId,
+    channel,
+    points: forChart({ at, value }, POINTS),
+    last: end < 0 ? null : { at: at[end]!, value: value[end]!, seq: seq[end]! },
+  }
 }

@@ -15,6 +15,7 @@ export const shopFields = (shop: Omit<Shop, 'shopId' | 'version'>): Typed => ({
   heading: shop.heading,
   timeZone: shop.timeZone,
   fillMarginPct: String(shop.fillMarginPct),
+  sampleDays: String(shop.sampleDays),
 })
 
 /** What became of one of the forms on this page. */

@@ -51,7 +51,13 @@ async function aToken(madeBy: string) {
 describe('a form that was opened before somebody else saved', () => {
   it('of the shop is refused with both values, and counts when it is sent again', async () => {
     const { version, ...opened } = await within(readShop)
-    const fields = { ...opened, fillMarginPct: '0', intent: 'shop', version: String(version) }
+    const fields = {
+      ...opened,
+      fillMarginPct: '0',
+      sampleDays: '30',
+      intent: 'shop',
+      version: String(version),
+    }
     expect((await send({ ...fields, heading: 'First' })).status).toBe(200)
     const { status, body } = await send({ ...fields, heading: 'Second' })
     expect(status).toBe(400)
@@ -64,11 +70,27 @@ describe('a form that was opened before somebody else saved', () => {
     expect((await send(typed)).status).toBe(200)
     expect((await within(readShop)).heading).toBe('Second')
   })
+  it('of the shop keeps what was typed where the days of samples make no sense', async () => {
+    const { version, ...opened } = await within(readShop)
+    const fields = { ...opened, fillMarginPct: '0', intent: 'shop', version: String(version) }
+    for (const sampleDays of ['0', '3651', '1.5', 'ever', '']) {
+      const { status, body } = await send({ ...fields, sampleDays })
+      expect(status).toBe(400)
+      expect(body).toMatchObject({
+        errors: { sampleDays: 'Enter whole days, 1 to 3650.' },
+        typed: { sampleDays },
+      })
+    }
+    expect((await send({ ...fields, sampleDays: '365' })).status).toBe(200)
+    expect((await within(readShop)).sampleDays).toBe(365)
+    expect((await send({ ...fields, sampleDays: '30', version: String(version + 1) })).status).toBe(200)
+  })
   it('that says the same is no quarrel', async () => {
     const { version, ...opened } = await within(readShop)
     const fields = {
       ...opened,
       fillMarginPct: '0',
+      sampleDays: '30',
       intent: 'shop',
       version: String(version),
       heading: 'Same',

@@ -15,6 +15,9 @@ const schema = Joi.object<Omit<Shop, 'shopId'>>({
   fillMarginPct: Joi.number().integer().min(0).max(30).required().messages({
     '*': 'Enter whole percent, 0 to 30.',
   }),
+  sampleDays: Joi.number().integer().min(1).max(3650).required().messages({
+    '*': 'Enter whole days, 1 to 3650.',
+  }),
   version,
 })
 

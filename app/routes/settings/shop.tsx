@@ -29,6 +29,12 @@ export function ShopSettings({ shop, timeZones, result }: ShopSettingsProps) {
             inputMode="numeric"
             help="Taken off every fill limit."
           />
+          <Field
+            {...field('sampleDays')}
+            label="Keep what live instruments say (days)"
+            inputMode="numeric"
+            help="After that one value in ten seconds is kept. What belongs to a job stays whole."
+          />
         </div>
         <div className="form-foot">
           <Button type="submit" disabled={busy}>

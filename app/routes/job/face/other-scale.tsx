@@ -5,7 +5,7 @@ import { draft, readOff } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useJob } from '../job-context'
 import { ScaleChoice, useScaleChoice } from '../kit/scale-choice'
-import { TakeLive, useTaken } from '../live/take-live'
+import { TakeLive, useTaken } from '~/samples/take-live'
 import { useFigure } from '../stages/use-figure'
 
 /** The cylinder goes on another scale: its first weight there. */
@@ -13,7 +13,7 @@ export function OtherScale({ transfer, done }: { transfer: Transfer; done: () =>
   const { note } = useJob()
   const weight = useFigure('weight', 'other scale')
   const scale = useScaleChoice(transfer.segments.at(-1)!.scaleId ?? '')
-  const taken = useTaken(weight, scale.chosen?.kitId)
+  const taken = useTaken(weight.setText, scale.chosen?.kitId)
   const [mode, setMode] = useState<WeighMode>('gross')
   const [valveShut, setValveShut] = useState(false)
   const submit = (event: FormEvent) => {

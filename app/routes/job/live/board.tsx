@@ -8,7 +8,7 @@ import { CHANNEL_WORDS, QUESTION_WORDS } from '~/wording/en'
 import { serverNow } from '~/tape/device'
 import { useOnScale } from '../face/bounds'
 import { useJob } from '../job-context'
-import { asNoted } from './in-units'
+import { asNoted } from '~/samples/in-units'
 import { useLiveNet } from './live-net'
 import { noteOf } from './note-live'
 

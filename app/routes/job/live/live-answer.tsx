@@ -6,8 +6,8 @@ import { useReadersUnits, useShow } from '~/ui/reader'
 import { clockSeconds } from '~/ui/time'
 import type { ReadingAsked } from '../face/readings'
 import { useJob } from '../job-context'
-import { asNoted } from './in-units'
-import { sampleOf } from './note-live'
+import { asNoted } from '~/samples/in-units'
+import { sampleOf } from '~/samples/live-context'
 
 export type AskedOfLive =
   { kind: 'weight'; scaleId: string | null } | { kind: 'reading'; point: ReadingAsked }

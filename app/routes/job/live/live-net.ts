@@ -1,7 +1,7 @@
 import { openTransfer, type Transfer } from '#core/tape'
 import { type LiveReading, useReading } from '~/samples/live-context'
 import { useJob } from '../job-context'
-import { asNoted } from './in-units'
+import { asNoted } from '~/samples/in-units'
 
 /** What has moved by now, mg, as the live scale has it; undefined: no transfer runs on it. */
 export function useLiveNet(reading: LiveReading | undefined): number | undefined {

@@ -3,7 +3,7 @@ import type { Channel } from '#core/samples'
 import { type Entry, foldTape } from '#core/tape'
 import { METRIC_UNITS } from '#core/units'
 import { wrote } from '../../../../testing/an-entry'
-import { asNoted } from './in-units'
+import { asNoted } from '~/samples/in-units'
 import { noteOf } from './note-live'
 
 const units = { units: METRIC_UNITS, atmospherePa: 95_000 }

@@ -1,17 +1,10 @@
-import { openTransfer, runningHold, type ReadOff, type TemperaturePoint } from '#core/tape'
-import type { LiveReading } from '~/samples/live-context'
+import { openTransfer, runningHold, type TemperaturePoint } from '#core/tape'
+import { type LiveReading, sampleOf } from '~/samples/live-context'
 import { type Draft, draft, readOff } from '~/tape/use-tape'
 import type { ReadersUnits } from '~/ui/measure'
 import { pressureDraft } from '../pressure-draft'
 import type { OpenJob } from '../job-context'
-import { asNoted } from './in-units'
-
-/** Names the sample that counts. */
-export const sampleOf = ({ source, seq }: LiveReading): ReadOff => ({
-  deviceId: source.deviceId,
-  channel: source.channel,
-  seq,
-})
+import { asNoted } from '~/samples/in-units'
 
 /** What *note this* writes for a live value; undefined: there is nothing on this job that it would be noted for. */
 export function noteOf(

@@ -13,8 +13,8 @@ import { useGiveVerdict } from '../verdict/give-verdict'
 import { VerdictOf } from '../verdict/verdict-of'
 import { AccountForGas } from './notices'
 import { StepList } from './step-list'
-import { sampleOf } from '../live/note-live'
-import { asNoted } from '../live/in-units'
+import { sampleOf } from '~/samples/live-context'
+import { asNoted } from '~/samples/in-units'
 import { useFigure } from './use-figure'
 
 /** Air and moisture out: the gauge decides, not the clock; then a hold with the pump valved off. */

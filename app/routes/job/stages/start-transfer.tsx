@@ -12,7 +12,7 @@ import { WANTS_NEXT } from '../face/scale-face'
 import { useQuestion } from '~/tape/use-question'
 import { useJob } from '../job-context'
 import { ScaleChoice, useScaleChoice } from '../kit/scale-choice'
-import { TakeLive, useTaken } from '../live/take-live'
+import { TakeLive, useTaken } from '~/samples/take-live'
 import { contentsBeforeMg } from './contents'
 import { useFigure, useWordsTyped } from './use-figure'
 
@@ -30,7 +30,7 @@ export function StartTransfer({ use }: { use: Use }) {
   const scale = useScaleChoice()
   const weight = useFigure('weight', `start ${use}`)
   const hose = useFigure('weight', `hose ${use}`)
-  const taken = useTaken(weight, scale.chosen?.kitId)
+  const taken = useTaken(weight.setText, scale.chosen?.kitId)
   const [, setWantsNext] = useWordsTyped(WANTS_NEXT)
   const cylinder = cylinderId ? cylinderOf(cylinderId) : undefined
   const booksMg = cylinder ? cylinder.tareMg + contentsBeforeMg(cylinder, state.transfers) : 0

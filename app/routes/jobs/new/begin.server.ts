@@ -32,6 +32,7 @@ import type { SignedIn } from '#db'
 import type { ReadersUnits } from '~/ui/measure'
 import { QUESTION_WORDS, REASON_WORDS } from '~/wording/en'
 import { namedScale } from '~/kit/job-kit'
+import { sampleNamed } from '~/samples/sample-field'
 import { beginning } from './entries'
 
 export interface NewJob {
@@ -49,6 +50,8 @@ export interface NewJob {
   mode?: WeighMode
   /** The shop's scale that it stands on. */
   scaleId?: string
+  /** Taken from the live scale: the sample that counts. */
+  sample?: string
   /** The start weight that was asked about, and said to be right. */
   sure?: string
   newId?: string
@@ -73,6 +76,7 @@ const schema = (reading: ReadersUnits) =>
     cylinder: text('the label of the cylinder', 80),
     startWeight: measured('weight', 'the start weight', reading),
     scaleId: optionalId,
+    sample: Joi.string().max(80).empty(''),
     mode: Joi.string().valid('gross', 'net'),
     sure: Joi.string().max(40).empty(''),
     newId: optionalId,
@@ -153,6 +157,7 @@ export async function begin(
               cylinderId: cylinder.cylinderId,
               bookedMg: cylinder.tareMg + cylinder.balanceMg,
               startMg: job.startWeight,
+              sample: sampleNamed(job.sample, 'weight'),
               mode: job.mode ?? 'gross',
               scale: await scaleNamed(tx, job.scaleId),
             },

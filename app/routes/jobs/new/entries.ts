@@ -1,5 +1,12 @@
 import type { namedScale } from '~/kit/job-kit'
-import { type Entry, type EntryBodies, type EntryKind, versionOf, type WeighMode } from '#core/tape'
+import {
+  type Entry,
+  type EntryBodies,
+  type EntryKind,
+  type ReadOff,
+  versionOf,
+  type WeighMode,
+} from '#core/tape'
 
 /** What a new job begins with, as far as it is known. */
 export interface Beginning {
@@ -17,6 +24,8 @@ export interface Beginning {
     /** Gross weight by tare and books. */
     bookedMg: number
     startMg?: number | undefined
+    /** Read off a live scale: the sample that counts. */
+    sample?: ReadOff | undefined
     mode: WeighMode
     /** The shop's scale that it stands on. */
     scale?: ReturnType<typeof namedScale> | undefined
@@ -31,11 +40,11 @@ export function beginning(begin: Beginning): Entry[] {
   const { title, systemId, refrigerant, cylinder, runId } = begin
   const entries = [entry(begin, 0, 'job-described', { title, systemId, refrigerant })]
   if (!cylinder) return entries
-  const { cylinderId, bookedMg, startMg, mode, scale = { scale: '' } } = cylinder
+  const { cylinderId, bookedMg, startMg, mode, scale = { scale: '' }, sample } = cylinder
   entries.push(entry(begin, 1, 'cylinder-chosen', { cylinderId, use: 'recover', massMg: null }))
   if (startMg !== undefined)
-    entries.push(
-      entry(begin, 2, 'run-started', {
+    entries.push({
+      ...entry(begin, 2, 'run-started', {
         runId,
         use: 'recover',
         cylinderId,
@@ -44,7 +53,8 @@ export function beginning(begin: Beginning): Entry[] {
         weightMg: startMg,
         bookedMg,
       }),
-    )
+      ...(sample ? { sample } : {}),
+    })
   return entries
 }
 

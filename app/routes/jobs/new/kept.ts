@@ -1,6 +1,7 @@
 import { type JobKit, namedScale } from '~/kit/job-kit'
 import { measure, type ReadersUnits } from '~/ui/measure'
 import type { Tile } from '~/cylinders/tile.server'
+import { sampleNamed } from '~/samples/sample-field'
 import type { Beginning } from './entries'
 
 /** The fields of the form, as they were typed. */
@@ -19,6 +20,7 @@ export type TypedBeginning = Partial<
     | 'at'
     | 'deviceId'
     | 'scaleId'
+    | 'sample'
     | 'deviceSeq',
     string
   >
@@ -58,6 +60,7 @@ export function keptBeginning(
         cylinderId: tile.cylinderId,
         bookedMg: tile.expectedMg,
         startMg: weight.kind === 'one' ? weight.value : undefined,
+        sample: sampleNamed(typed.sample, 'weight'),
         mode: typed.mode === 'net' ? 'net' : 'gross',
         scale: scale && namedScale(scale),
       },

@@ -5,6 +5,7 @@ import { US_UNITS } from '#core/units'
 import { closeDatabase, cylinderOf, inShop, jobHead, tapeOf } from '#db'
 import { answered, letIn, sendForm } from '../../../../testing/a-request'
 import { aCylinder, type AShop, aShop, aSystem } from '../../../../testing/a-shop'
+import { sampleNamed, sampleText } from '~/samples/sample-field'
 import { action } from './new'
 
 let shop: AShop
@@ -50,6 +51,33 @@ describe('a new job', () => {
     const [described, , started] = await inShop(shop.shopId, (tx) => tapeOf(tx, form.jobId))
     expect(described!.body).toMatchObject({ refrigerant: 'R-410A' })
     expect(started!.body).toMatchObject({ cylinderId, weightMg: 12e6, bookedMg: 12e6 })
+  })
+  it('from the roof with a live scale: the start names the sample, and nothing else that is written there', async () => {
+    const cylinderId = await aCylinder(shop, { label: 'Live 4' })
+    const deviceId = randomUUID()
+    const start = { way: 'quick', cylinderId, startWeight: '12 kg' }
+    const form = { ...ids(), ...start, sample: `${deviceId} weight 42` }
+    expect((await send(form)).status).toBe(302)
+    const tape = await inShop(shop.shopId, (tx) => tapeOf(tx, form.jobId))
+    expect(tape.map((entry) => entry.sample)).toEqual([
+      undefined,
+      undefined,
+      { deviceId, channel: 'weight', seq: 42 },
+    ])
+    for (const sample of [
+      '',
+      'x',
+      `${deviceId} low 1`,
+      `${deviceId} weight -1`,
+      `${deviceId} weight`,
+      `${deviceId} weight 1e99`,
+    ])
+      expect(sampleNamed(sample, 'weight')).toBeUndefined()
+    expect(sampleNamed(sampleText({ deviceId, channel: 'weight', seq: 0 }), 'weight')).toEqual({
+      deviceId,
+      channel: 'weight',
+      seq: 0,
+    })
   })
   it('adds a cylinder that is not in the rack yet, from its collar', async () => {
     const form = {

@@ -11,13 +11,14 @@ import {
   useNavigation,
 } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
-import { inShop, scalesInUse, systemOf, systems as listSystems } from '#db'
+import { inShop, liveKit, scalesInUse, systemOf, systems as listSystems } from '#db'
 import { asked } from '~/form/search.server'
 import { isId } from '~/form/ids.server'
 import { jobKit } from '~/kit/job-kit.server'
 import { preferencesOf } from '~/session/preferences'
 import { todayIn } from '~/session/clock.server'
 import { writer } from '~/session/signed-in.server'
+import { LiveSamples, type LiveSource } from '~/samples/live-context'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
 import { isUnsent, type Unsent } from '~/live/last-good'
 import { deviceStamp } from '~/tape/device'
@@ -42,11 +43,12 @@ export async function loader({ context, request }: Route.LoaderArgs) {
   const today = todayIn(shop.timeZone)
   const wanted = search.get('system') ?? undefined
   return inShop(shop.shopId, async (tx) => {
-    const [systems, tiles, scales, system] = await Promise.all([
+    const [systems, tiles, scales, system, live] = await Promise.all([
       listSystems(tx, '', SYSTEMS_SHOWN + 1),
       atHand(tx, { userId: person.userId, today, marginPct: shop.fillMarginPct }),
       scalesInUse(tx),
       isId(wanted) ? systemOf(tx, wanted) : undefined,
+      liveKit(tx),
     ])
     return {
       // Made once for this page: sending the form twice opens one job.
@@ -58,6 +60,12 @@ export async function loader({ context, request }: Route.LoaderArgs) {
       system: system ? choiceOf(system) : null,
       tiles,
       scales: scales.map((row) => jobKit(row, today)),
+      /** Scales that speak for themselves. */
+      live: scales.flatMap(({ kitId, label }) =>
+        live
+          .filter((each) => each.kitId === kitId && each.channel === 'weight')
+          .map((each): LiveSource => ({ ...each, kit: label, own: false, inUse: false })),
+      ),
       van: preferencesOf(person.preferences).van,
       refrigerants: REFRIGERANTS,
       marginPct: shop.fillMarginPct,
@@ -96,7 +104,7 @@ function stampWithDevice({ currentTarget: form }: FormEvent<HTMLFormElement>) {
 
 /** Two ways in: from the roof in a hurry, or from a system with everything known. */
 export default function NewJob({ loaderData, actionData }: Route.ComponentProps) {
-  const { jobId, runId, newId, systems, system, tiles, scales, van, refrigerants, marginPct, carried } =
+  const { jobId, runId, newId, systems, system, tiles, scales, live, van, refrigerants, marginPct, carried } =
     loaderData
   const busy = useNavigation().state !== 'idle'
   const refused = actionData && 'errors' in actionData ? actionData : undefined
@@ -131,17 +139,19 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
           {!system && (
             <Form method="post" onSubmit={stampWithDevice}>
               {hidden}
-              <QuickStart
-                tiles={tiles}
-                scales={scales}
-                van={van}
-                refrigerants={refrigerants}
-                marginPct={marginPct}
-                refused={quickRefused}
-                carried={carried}
-                newId={newId}
-                busy={busy}
-              />
+              <LiveSamples sources={live} now={Date.now}>
+                <QuickStart
+                  tiles={tiles}
+                  scales={scales}
+                  van={van}
+                  refrigerants={refrigerants}
+                  marginPct={marginPct}
+                  refused={quickRefused}
+                  carried={carried}
+                  newId={newId}
+                  busy={busy}
+                />
+              </LiveSamples>
             </Form>
           )}
           <Form method="post" onSubmit={stampWithDevice} id="from-system">

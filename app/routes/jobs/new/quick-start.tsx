@@ -11,6 +11,8 @@ import { Field, SelectField } from '~/ui/field'
 import { measure, typed } from '~/ui/measure'
 import { MeasureField, MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits } from '~/ui/reader'
+import { sampleText } from '~/samples/sample-field'
+import { TakeLive, useTaken } from '~/samples/take-live'
 import type { Tile } from '~/cylinders/tile.server'
 import { Tiles } from './tiles'
 
@@ -51,6 +53,11 @@ export function QuickStart(props: QuickStartProps) {
   )
   // As they are when an answer arrives, not as they were when it was asked for.
   const weightTyped = useRef(was?.startWeight !== undefined && was.startWeight !== '')
+  const [scaleId, setScaleId] = useState(was?.scaleId ?? usualScale(scales, van))
+  const taken = useTaken((text) => {
+    setWeight(text)
+    weightTyped.current = true
+  }, scaleId)
   const [mode, setMode] = useState(was?.mode ?? 'gross')
   const sure = useRef<HTMLInputElement>(null)
   const go = useRef<HTMLButtonElement>(null)
@@ -210,7 +217,8 @@ export function QuickStart(props: QuickStartProps) {
               name="scaleId"
               className="form-select"
               aria-label="Scale"
-              defaultValue={was?.scaleId ?? usualScale(scales, van)}
+              value={scaleId}
+              onChange={(event) => setScaleId(event.target.value)}
             >
               <option value="">a scale that is not named</option>
               {scales.map(({ kitId, label, failed }) => (
@@ -222,6 +230,12 @@ export function QuickStart(props: QuickStartProps) {
             </select>
           </label>
         )}
+        <input
+          type="hidden"
+          name="sample"
+          value={sampleText(weightMg === undefined ? undefined : taken.from(weightMg))}
+        />
+        <TakeLive taken={taken} />
         <Button
           ref={go}
           type="submit"
