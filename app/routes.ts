@@ -8,7 +8,6 @@ export default [
     route('calc/:tool', 'routes/api/calc.ts'),
     route('openapi.json', 'routes/api/openapi.ts'),
     route('pairings', 'routes/api/pairings.ts'),
-    route('samples', 'routes/api/samples.ts'),
     route('devices/:deviceId/commands', 'routes/api/commands.ts'),
     route('devices/:deviceId/state', 'routes/api/state.ts'),
   ]),

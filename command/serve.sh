@@ -3,7 +3,7 @@
 run_ts() { node --import tsx "$@"; }
 
 # The server alone, for tests and measurements.
-run_server() { exec node --max-semi-space-size=64 --import tsx server/listen.ts; }
+run_server() { exec node --max-semi-space-size=64 --min-semi-space-size=64 --import tsx server/listen.ts; }
 
 prepare() {
   need_node

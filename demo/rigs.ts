@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import { type Channel, playerOf, readScenario, type SensorChanges, sensorsOf, sensorsWith } from '../sim'
+import type { Channel } from '#core/samples'
+import { playerOf, readScenario, type SensorChanges, sensorsOf, sensorsWith } from '../sim'
 import { addDevice, inShop, moveChannel, takeSamples } from '#db'
 import { idFor } from './ids'
 
@@ -25,7 +26,7 @@ export const RIGS: DemoRig[] = [
     scenario: file('ferry-bridge'),
     seed: 11,
     aheadS: 210,
-    channels: { weight: 'Scale 3', low: 'Gauges B', high: 'Gauges B' },
+    channels: { weight: 'Scale 3', low: 'Gauges B', high: 'Gauges B', 'cylinder-pressure': 'Gauges B' },
     sensors: {
       scale: { tareKg: 9.24, divisionKg: 0.005 },
       low: { fullScalePa: 10e5 },

@@ -1,5 +1,6 @@
 // Live instruments: paired, heard on the job's page, noted with one key, silent, revoked; and two servers on one database.
 import { randomUUID } from 'node:crypto'
+import { gzipSync } from 'node:zlib'
 import type { Page } from '@playwright/test'
 import { METRIC_UNITS } from '#core/units'
 import {
@@ -152,19 +153,19 @@ test('from the roof: the weight of the live scale is taken into the quick start,
   const { page, shop } = await alone()
   const talker = await aTalker(shop)
   await aCylinder(shop, { label: 'Roof 9' })
-  const stop = talker.keepSaying(baseURL!, () => 12.345)
+  const stop = talker.keepSaying(baseURL!, () => 12)
   try {
     await open(page, '/jobs/new')
-    await page.getByRole('button', { name: /Roof 9/ }).click()
+    await page.locator('.tile', { hasText: 'Roof 9' }).click()
     await page.getByLabel('Scale', { exact: true }).selectOption(talker.scaleId)
-    await page.getByRole('button', { name: /Take 12\.345 kg from the scale/ }).click()
-    await expect(page.getByLabel('Start weight')).toHaveValue('12.345 kg')
+    await page.getByRole('button', { name: /Take 12\.000 kg from the scale/ }).click()
+    await expect(page.getByLabel('Start weight')).toHaveValue('12.000 kg')
     await page.getByRole('button', { name: 'Go', exact: true }).click()
     await page.waitForURL(/\/jobs\/[0-9a-f-]{36}$/)
     const jobId = page.url().split('/').at(-1)!
     const started = (await entries(shop, jobId)).find((entry) => entry.kind === 'run-started')
     expect(started).toMatchObject({
-      body: { weightMg: 12_345_000, scaleId: talker.scaleId },
+      body: { weightMg: 12_000_000, scaleId: talker.scaleId },
       sample: { deviceId: talker.deviceId, channel: 'weight' },
     })
   } finally {
@@ -278,6 +279,41 @@ test('a code is made once, a gateway trades it; its channel is moved, it is rena
   await expect(page.getByText('It is not let in any more. What it has sent stays.')).toBeVisible()
   expect((await send(12)).status).toBe(401)
   expectNoTrouble(page)
+})
+
+test('at the door of samples: sent, not fetched; packed or in pieces; what cannot be read is a problem in words', async ({
+  baseURL,
+}) => {
+  const shop = await aShop()
+  const talker = await aTalker(shop)
+  const headers = { authorization: `Bearer ${talker.token}` }
+  const batch = (seq: number) =>
+    JSON.stringify({ samples: [{ channel: 'weight', seq, at: Date.now(), value: 12 }] })
+  const send = async (init: RequestInit) => {
+    const response = await fetch(`${baseURL}/api/v1/samples`, { method: 'POST', headers, ...init })
+    const body = (await response.json()) as object
+    return { status: response.status, media: response.headers.get('content-type')?.split(';')[0], body }
+  }
+  for (const method of ['GET', 'PUT', 'DELETE'])
+    expect(await send({ method })).toMatchObject({ status: 405, media: 'application/problem+json' })
+  const packed = { ...headers, 'content-encoding': 'gzip' }
+  expect(await send({ body: gzipSync(batch(1)), headers: packed })).toMatchObject({
+    status: 200,
+    body: { accepted: 1 },
+  })
+  expect(await send({ body: batch(2), headers: packed })).toMatchObject({
+    status: 400,
+    body: { title: 'The body could not be read' },
+  })
+  expect(await send({ body: batch(2), headers: { ...headers, 'content-encoding': 'zip' } })).toMatchObject({
+    status: 415,
+    media: 'application/problem+json',
+  })
+  // A small parcel that unpacks to a hundred times what is taken at once.
+  expect(await send({ body: gzipSync(' '.repeat(200e6)), headers: packed })).toMatchObject({ status: 413 })
+  expect(await send({ body: '' })).toMatchObject({ status: 422, body: { title: 'This is no batch' } })
+  expect(await send({ body: `${'['.repeat(100_000)}` })).toMatchObject({ status: 422 })
+  expect(await send({ body: batch(3) })).toMatchObject({ status: 200, body: { accepted: 1 } })
 })
 
 test('two servers on one database: what is posted to one arrives at whoever listens at the other', async ({

@@ -60,7 +60,7 @@ export function deviceOf(setup: DeviceSetup, rig: Rig, server: DeviceAtServer): 
       last = now
       if (!said) continue
       const seqs = spool.lastSeq()
-      spool.put(
+      const given = spool.put(
         Object.entries(said).map(([channel, value]) => ({
           channel,
           seq: (seqs.get(channel) ?? firstSeq - 1) + 1,
@@ -68,6 +68,8 @@ export function deviceOf(setup: DeviceSetup, rig: Rig, server: DeviceAtServer): 
           value,
         })),
       )
+      if (given > 0)
+        say(`${deviceId}: ${folder} is full: the ${given} oldest samples that were not sent are gone`)
       rig.keep()
     }
   }

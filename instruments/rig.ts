@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
+import type { Channel } from '#core/samples'
 import {
-  type Channel,
   mayControl,
   modeOf,
   type Player,

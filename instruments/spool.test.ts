@@ -66,3 +66,32 @@ it('begins a large file anew once all of it has arrived, and forgets no sequence
   spool.put(samples(20_000, 1))
   expect(spoolIn(folder, 'd').next(10).samples).toEqual(samples(20_000, 1))
 })
+
+it('full, it gives up the oldest that were not sent, says how many, and sends the others once and in order', () => {
+  const line = JSON.stringify(samples(100, 1)[0]).length + 1
+  const spool = spoolIn(folder, 'd', 100 * line)
+  // Numbers of one length, so that a line is a line.
+  expect(spool.put(samples(100, 60))).toBe(0)
+  const first = spool.next(10)
+  spool.sent(first.end)
+  // Asked for, and not yet answered when it fills up.
+  const onItsWay = spool.next(30)
+  expect(onItsWay.samples).toEqual(samples(110, 30))
+  // 101 lines; 75 stay. Ten were sent, so sixteen are given up.
+  expect(spool.put(samples(160, 41))).toBe(16)
+  expect(spool.waiting()).toBe(75 * line)
+  spool.sent(onItsWay.end)
+  expect(spool.next(1_000).samples).toEqual(samples(140, 61))
+  const after = spoolIn(folder, 'd', 100 * line)
+  expect(after.next(1_000).samples).toEqual(samples(140, 61))
+  expect(after.lastSeq().get('weight')).toBe(200)
+})
+
+it('full of what was sent, it gives up nothing', () => {
+  const line = JSON.stringify(samples(100, 1)[0]).length + 1
+  const spool = spoolIn(folder, 'd', 100 * line)
+  spool.put(samples(100, 90))
+  spool.sent(spool.next(80).end)
+  expect(spool.put(samples(190, 20))).toBe(0)
+  expect(spool.next(1_000).samples).toEqual(samples(180, 30))
+})

@@ -20,6 +20,7 @@ import { now } from '~/session/clock.server'
 import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
 import { measured, metrics } from './metrics'
+import { samples } from './samples'
 import { contentSecurityPolicy, refuseCrossSite, refuseLargeBodies, seenFromOutside } from './guard'
 
 /** Everything but static files: health, guards, pages. */
@@ -54,6 +55,8 @@ app.use((_request: Request, response: Response, next: NextFunction) => {
   next()
 })
 app.use(refuseCrossSite, refuseLargeBodies, seenFromOutside)
+
+app.all('/api/v1/samples', ...samples)
 
 app.use(
   createRequestHandler({

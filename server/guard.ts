@@ -41,7 +41,7 @@ export function comesFromUs(request: Pick<Request, 'headers' | 'get'>): boolean 
 }
 
 /** Nothing that Keg takes is larger, but an archive; a batch of 500 entries is a quarter of it. */
-const LARGEST_BODY = 2_000_000
+export const LARGEST_BODY = 2_000_000
 /** The whole of a shop; it is read once somebody has been found to be its manager. */
 const LARGEST_ARCHIVE = 64_000_000
 const ARCHIVE = '/exchange/archive'

@@ -11,4 +11,4 @@ export {
   ScenarioError,
   type Standing,
 } from './scenario'
-export { type Channel, type SensorChanges, sensorsOf, sensorsWith } from './sensors'
+export { type SensorChanges, sensorsOf, sensorsWith } from './sensors'

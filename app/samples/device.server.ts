@@ -21,8 +21,11 @@ export interface DeviceCall {
 }
 
 /** Which device asks, by its token; what it is answered instead when it may not. */
-export async function deviceCall(request: Request, address: string): Promise<DeviceCall | Response> {
-  const [, token] = /^Bearer +(\S+)$/i.exec(request.headers.get('authorization') ?? '') ?? []
+export async function deviceCall(
+  authorization: string | null,
+  address: string,
+): Promise<DeviceCall | Response> {
+  const [, token] = /^Bearer +(\S+)$/i.exec(authorization ?? '') ?? []
   const device = token?.startsWith('kegdev_') ? await deviceOf(token) : undefined
   if (!device) {
     const over = await overLimit('API_STRANGER', addressKey(address))

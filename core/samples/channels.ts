@@ -5,6 +5,7 @@ export const CHANNELS = [
   'weight',
   'low',
   'high',
+  'cylinder-pressure',
   'vacuum',
   'suction',
   'liquid',
@@ -25,38 +26,53 @@ interface ChannelFacts {
   /** What no instrument of this kind can say, in the channel's unit: beyond it a value is refused. */
   least: number
   most: number
+  /** Where it measures, as the tape names it; of weights and vacua there is one place. */
+  point?: SamplePoint
   /** Kit that it may belong to. */
   kit: readonly KitKind[]
 }
 
-const temperature: ChannelFacts = {
+type SamplePoint = 'low' | 'high' | 'cylinder' | 'suction' | 'liquid' | 'vent' | 'ambient'
+
+const clampOn = (point: SamplePoint): ChannelFacts => ({
   quantity: 'temperature',
+  point,
   unit: 'K',
   least: 150,
   most: 500,
   kit: ['thermometer'],
-}
+})
 /** Gauges know what is above the air around; a full vacuum reads a little over one atmosphere below it. */
-const gauge: ChannelFacts = {
+const gaugeAt = (point: SamplePoint): ChannelFacts => ({
   quantity: 'gauge-pressure',
+  point,
   unit: 'Pa above the air around',
   least: -110_000,
   most: 20e6,
   kit: ['gauge', 'station'],
-}
+})
 
 export const CHANNEL_FACTS: Record<Channel, ChannelFacts> = {
   weight: { quantity: 'weight', unit: 'kg', least: -500, most: 5_000, kit: ['scale', 'station'] },
-  low: gauge,
-  high: gauge,
+  low: gaugeAt('low'),
+  high: gaugeAt('high'),
+  'cylinder-pressure': gaugeAt('cylinder'),
   vacuum: { quantity: 'vacuum', unit: 'Pa absolute', least: 0, most: 120_000, kit: ['vacuum-gauge'] },
-  suction: temperature,
-  liquid: temperature,
-  vent: temperature,
-  cylinder: temperature,
-  ambient: temperature,
+  suction: clampOn('suction'),
+  liquid: clampOn('liquid'),
+  vent: clampOn('vent'),
+  cylinder: clampOn('cylinder'),
+  ambient: clampOn('ambient'),
   purity: { quantity: 'share', unit: 'share, 0 to 1', least: 0, most: 1, kit: ['identifier'] },
   detector: { quantity: 'signal', unit: '0 to 9', least: 0, most: 9, kit: ['detector'] },
 }
 
 export const isChannel = (text: unknown): text is Channel => (CHANNELS as readonly unknown[]).includes(text)
+
+/** The channel of a quantity at a place. */
+export const channelAt = (quantity: SampleQuantity, point: string): Channel | undefined =>
+  CHANNELS.find((each) => CHANNEL_FACTS[each].quantity === quantity && CHANNEL_FACTS[each].point === point)
+
+/** The channels of a quantity. */
+export const channelsOf = (quantity: SampleQuantity): Channel[] =>
+  CHANNELS.filter((each) => CHANNEL_FACTS[each].quantity === quantity)

@@ -16,7 +16,7 @@ export function rangeOf(channel: Channel, kit: KitFacts = {}): Range {
     const capacityKg = (kit.capacityMg / 1e6) * OVER
     return { least: -capacityKg, most: capacityKg }
   }
-  if ((channel === 'low' || channel === 'high') && kit.fullScalePa)
+  if (CHANNEL_FACTS[channel].quantity === 'gauge-pressure' && kit.fullScalePa)
     return { least, most: kit.fullScalePa * OVER }
   if (channel === 'vacuum' && kit.mostPa) return { least, most: kit.mostPa * OVER }
   return { least, most }

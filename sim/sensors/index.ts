@@ -1,1 +1,1 @@
-export { type Channel, type SensorChanges, type Sensors, sensorsOf, sensorsWith } from './sensors'
+export { type SensorChanges, type Sensors, sensorsOf, sensorsWith } from './sensors'

@@ -76,6 +76,19 @@ describe('gauges', () => {
       readings({ high: { offZeroPa: 50_000 } }, 'high', 1)[0]! - readings({}, 'high', 1)[0]!,
     ).toBeCloseTo(50_000, 0)
   })
+  it('on the cylinder: its saturation pressure, and more where air is in it', () => {
+    const { parameters, state } = still()
+    const at = (airMol: number) => {
+      state.cylinder.airMol = airMol
+      const sensors = sensorsOf(sensorsWith({ cylinder: { classPct: 0, divisionPa: 0 } }), 1)
+      return sensors.read(parameters, state)['cylinder-pressure']!
+    }
+    // R-410A at 25 C, bubble: 16.53 bar absolute; a gauge shows 1.013 bar less.
+    expect(at(0) / 1e5).toBeCloseTo(15.52, 1)
+    // Of 3 kg 0.6 are vapour, and 2.4 kg of liquid at 1.06 kg/L leave 9.64 of 11.9 L to the gas: 1 mol of air at 298 K
+    // makes 8.314 x 298 / 0.00964 = 2.57 bar.
+    expect((at(1) - at(0)) / 1e5).toBeCloseTo(2.57, 1)
+  })
   it('a clamp follows slowly, and is off by no more than it may', () => {
     const parameters = structuredClone(TYPICAL)
     const state = newPlant(parameters)

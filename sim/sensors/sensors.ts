@@ -1,20 +1,8 @@
+import type { Channel } from '#core/samples'
 import { ZERO_CELSIUS_K } from '#core/units'
 import { type Dice, dice, seedFor } from '../dice'
-import type { PlantParameters, PlantState } from '../plant'
-
-/** What an instrument can say: SI. Gauges know gauge pressure only, vacuum gauges the absolute one. */
-export type Channel =
-  | 'weight'
-  | 'low'
-  | 'high'
-  | 'vacuum'
-  | 'suction'
-  | 'liquid'
-  | 'vent'
-  | 'cylinder'
-  | 'ambient'
-  | 'purity'
-  | 'detector'
+import { fluidOf } from '../fluid'
+import { cylinderPa, type PlantParameters, type PlantState } from '../plant'
 
 export interface ScaleSetup {
   tareKg: number
@@ -58,6 +46,8 @@ export interface SensorSetup {
   scale: ScaleSetup
   low: GaugeSetup
   high: GaugeSetup
+  /** On the cylinder's vapour valve. */
+  cylinder: Omit<GaugeSetup, 'at'>
   clamp: ClampSetup
   vacuum: VacuumGaugeSetup
   /** How far its nose is from the leak, m; undefined: not near one. */
@@ -68,6 +58,7 @@ const USUAL_SENSORS: SensorSetup = {
   scale: { tareKg: 9, divisionKg: 0.005, noiseKg: 0.002, driftKgPerHour: 0, hoseKg: 0 },
   low: { fullScalePa: 8e5, classPct: 1, offZeroPa: 0, divisionPa: 1_000, at: 'machine' },
   high: { fullScalePa: 40e5, classPct: 1, offZeroPa: 0, divisionPa: 5_000, at: 'machine' },
+  cylinder: { fullScalePa: 40e5, classPct: 1, offZeroPa: 0, divisionPa: 5_000 },
   clamp: { accuracyK: 0.5, divisionK: 0.1, lagS: 8 },
   vacuum: { at: 'system', accuracyPct: 10, leastPa: 0.1, mostPa: 2_700 },
 }
@@ -84,6 +75,7 @@ export function sensorsWith({ detectorM, ...changes }: SensorChanges = {}): Sens
     scale: { ...usual.scale, ...changes.scale },
     low: { ...usual.low, ...changes.low },
     high: { ...usual.high, ...changes.high },
+    cylinder: { ...usual.cylinder, ...changes.cylinder },
     clamp: { ...usual.clamp, ...changes.clamp },
     vacuum: { ...usual.vacuum, ...changes.vacuum },
     ...(detectorM === undefined ? {} : { detectorM }),
@@ -100,6 +92,7 @@ export function sensorsOf(setup: SensorSetup, seed: number): Sensors {
   const scale = scaleOf(setup.scale, dice(seedFor(seed, 'scale')))
   const low = gaugeOf(setup.low, dice(seedFor(seed, 'low')))
   const high = gaugeOf(setup.high, dice(seedFor(seed, 'high')))
+  const held = gaugeOf(setup.cylinder, dice(seedFor(seed, 'cylinder-pressure')))
   const clamps = ['suction', 'liquid', 'vent', 'cylinder', 'ambient'].map((name) =>
     clampOf(setup.clamp, dice(seedFor(seed, name))),
   )
@@ -123,6 +116,7 @@ export function sensorsOf(setup: SensorSetup, seed: number): Sensors {
         weight: scale(cylinder.kg, seconds),
         low: low((setup.low.at === 'machine' ? seen.suctionPa : seen.systemPa) - atmospherePa),
         high: high((setup.high.at === 'machine' && !running ? seen.dischargePa : seen.highPa) - atmospherePa),
+        'cylinder-pressure': held(pressureIn(parameters, state) - atmospherePa),
         vacuum: vacuum(setup.vacuum.at === 'pump' && seen.pumpPa > 0 ? seen.pumpPa : seen.systemPa),
         suction: suction!,
         liquid: liquid!,
@@ -154,7 +148,16 @@ function scaleOf(setup: ScaleSetup, own: Dice) {
   }
 }
 
-function gaugeOf({ fullScalePa, classPct, offZeroPa, divisionPa, missing }: GaugeSetup, own: Dice) {
+/** What a gauge on the cylinder's valve sees, Pa absolute. */
+function pressureIn({ refrigerant, cylinder: shell }: PlantParameters, { cylinder }: PlantState): number {
+  const { refrigerantPa, airPa } = cylinderPa(fluidOf(refrigerant), shell, cylinder)
+  return refrigerantPa + airPa
+}
+
+function gaugeOf(
+  { fullScalePa, classPct, offZeroPa, divisionPa, missing }: Omit<GaugeSetup, 'at'>,
+  own: Dice,
+) {
   // A gauge's error belongs to it: within its class, and steady.
   const slope = 1 + ((own.even() * 2 - 1) * classPct) / 100 / 2
   const zero = ((own.even() * 2 - 1) * classPct * fullScalePa) / 100 / 2

@@ -15,7 +15,7 @@ const LONGEST_S = 25
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const { address, reference } = context.get(requestFacts)
   try {
-    const device = await deviceCall(request, address)
+    const device = await deviceCall(request.headers.get('authorization'), address)
     if (device instanceof Response) return device
     const { shopId, deviceId } = device
     if (params.deviceId !== deviceId)

@@ -12,7 +12,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { address, reference } = context.get(requestFacts)
   try {
     if (request.method !== 'PUT') return onlyPut()
-    const device = await deviceCall(request, address)
+    const device = await deviceCall(request.headers.get('authorization'), address)
     if (device instanceof Response) return device
     const { shopId, deviceId } = device
     if (params.deviceId !== deviceId)

@@ -1,4 +1,4 @@
-import type { Channel, Point } from '#core/samples'
+import { type Channel, channelsOf, type Point } from '#core/samples'
 import { HOLD_RULE } from '#core/vacuum'
 import { type JobState, openTransfer } from '#core/tape'
 import {
@@ -69,6 +69,7 @@ const INKS: Record<string, Ink> = {
   suction: 'cold',
   liquid: 'warm',
   cylinder: 'copper',
+  'cylinder-pressure': 'copper',
   vent: 'ink',
   ambient: 'quiet',
   vacuum: 'cold',
@@ -134,7 +135,7 @@ export function stripOf(
       unit: bar ? 'bar g' : 'psig',
       log: false,
       lines: [
-        ...spoken(['low', 'high'], gauge),
+        ...spoken(channelsOf('gauge-pressure'), gauge),
         ...(['low', 'high', 'cylinder', 'test'] as const).flatMap((point) =>
           noted(
             `noted, ${point === 'low' ? 'low side' : point === 'high' ? 'high side' : point}`,
@@ -152,7 +153,7 @@ export function stripOf(
       unit: units.temperature === 'F' ? '°F' : '°C',
       log: false,
       lines: [
-        ...spoken(['suction', 'liquid', 'cylinder', 'vent', 'ambient'], warmth),
+        ...spoken(channelsOf('temperature'), warmth),
         ...(['suction', 'liquid', 'cylinder', 'vent', 'ambient'] as const).flatMap((point) =>
           noted(
             `noted, ${point}`,

@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import type { ReadOff } from '#core/tape'
-import type { Channel } from '#core/samples'
+import { channelAt } from '#core/samples'
 import { type LiveReading, readingOf, useLive } from '~/samples/live-context'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { clockSeconds } from '~/ui/time'
@@ -17,14 +17,10 @@ export function useAsked(asked: AskedOfLive): LiveReading | undefined {
   const live = useLive()
   if (!live) return undefined
   if (asked.kind === 'weight') return asked.scaleId ? readingOf(live, asked.scaleId, 'weight') : undefined
-  const channel = channelOf(asked.point)
+  const { kind, point } = asked.point
+  const channel = channelAt(kind === 'pressure' ? 'gauge-pressure' : 'temperature', point)
   const source = channel && live.sources.find((each) => each.inUse && each.channel === channel)
   return source && readingOf(live, source.kitId, channel)
-}
-
-function channelOf(point: ReadingAsked): Channel | undefined {
-  if (point.kind === 'temperature') return point.point
-  return point.point === 'low' || point.point === 'high' ? point.point : undefined
 }
 
 interface LiveAnswerProps {

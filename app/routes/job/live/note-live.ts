@@ -1,4 +1,5 @@
-import { openTransfer, runningHold, type TemperaturePoint } from '#core/tape'
+import { CHANNEL_FACTS } from '#core/samples'
+import { openTransfer, type PressurePoint, runningHold, type TemperaturePoint } from '#core/tape'
 import { type LiveReading, sampleOf } from '~/samples/live-context'
 import { type Draft, draft, readOff } from '~/tape/use-tape'
 import type { ReadersUnits } from '~/ui/measure'
@@ -23,12 +24,13 @@ export function noteOf(
       if (!transfer || segment?.scaleId !== kitId) return undefined
       return draft('weight-noted', { runId: transfer.transferId, weightMg: value, on: segment.openedBy })
     }
-    if (channel === 'low' || channel === 'high') return pressureDraft(channel, value, units)
+    const { quantity, point } = CHANNEL_FACTS[channel]
+    if (quantity === 'gauge-pressure') return pressureDraft(point as PressurePoint, value, units)
     if (channel === 'vacuum') {
       const hold = runningHold(state)
       return draft('vacuum-noted', { pressurePa: value, ...(hold ? { holdId: hold.holdId } : {}) })
     }
-    return draft('temperature-noted', { point: channel as TemperaturePoint, tempK: value })
+    return draft('temperature-noted', { point: point as TemperaturePoint, tempK: value })
   }
   const entry = made()
   return entry && readOff(entry, sampleOf(reading))

@@ -1,23 +1,30 @@
 import { countRefused, inShop, type RefusedSample, takeSamples } from '#db'
-import { deviceCall, noDevice } from '~/samples/device.server'
 import { now } from '~/session/clock.server'
 import { log } from '~/session/log.server'
-import { requestFacts } from '~/session/request-facts'
 import { problem } from '~/slide-rule/problem.server'
 import { SAMPLE_PROBLEM_WORDS } from '~/wording/en/samples'
-import type { Route } from './+types/samples'
+import { deviceCall, noDevice } from './device.server'
 
 const MOST = 1_000
 
-/** A batch of samples of one device: `{"samples": [{"channel": "weight", "seq": 1, "at": "…Z", "value": 12.105}, …]}`. */
-export async function action({ request, context }: Route.ActionArgs) {
-  const { address, reference } = context.get(requestFacts)
+/** As it came over the wire. */
+interface Posted {
+  authorization: string | null
+  address: string
+  /** Names the request in the log. */
+  reference: string
+  /** The body as text: `{"samples": [{"channel": "weight", "seq": 1, "at": "…Z", "value": 12.105}, …]}`. */
+  text: string
+}
+
+/** Takes a batch of samples of one device. @returns what was taken when all of it was, else the answer in full */
+export async function answerBatch(posted: Posted): Promise<{ accepted: number; known: number } | Response> {
+  const { authorization, address, reference } = posted
   try {
-    if (request.method !== 'POST') return onlyPost()
-    const device = await deviceCall(request, address)
+    const device = await deviceCall(authorization, address)
     if (device instanceof Response) return device
     const { shopId, deviceId } = device
-    const samples = await samplesIn(request)
+    const samples = samplesIn(posted.text)
     if (typeof samples === 'string') {
       const counted = await inShop(shopId, (tx) => countRefused(tx, deviceId, samples, now()))
       return counted ? problem(422, 'This is no batch', samples) : noDevice()
@@ -25,9 +32,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     const taken = await takeSamples(shopId, deviceId, samples, now())
     if (!taken) return noDevice()
     const { accepted, known, refused } = taken
-    if (refused.length === 0)
-      return Response.json({ accepted, known }, { headers: { 'cache-control': 'no-store' } })
-    return notAll(accepted, known, refused, samples.length)
+    return refused.length === 0 ? { accepted, known } : notAll(accepted, known, refused, samples.length)
   } catch (error) {
     log.error({ err: error, reference }, 'a batch of samples was not taken')
     return problem(
@@ -42,11 +47,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   }
 }
 
-export const loader = onlyPost
-
-function onlyPost() {
-  return problem(405, 'Only POST', 'Samples are sent with POST.', { headers: { allow: 'POST' } })
-}
+export const onlyPost = () =>
+  problem(405, 'Only POST', 'Samples are sent with POST.', { headers: { allow: 'POST' } })
 
 /** Item by item; the good ones are kept. Those named here need not be sent again. */
 function notAll(accepted: number, known: number, refused: RefusedSample[], sent: number): Response {
@@ -71,10 +73,10 @@ function notAll(accepted: number, known: number, refused: RefusedSample[], sent:
 }
 
 /** @returns the samples, or a sentence */
-async function samplesIn(request: Request): Promise<unknown[] | string> {
+function samplesIn(text: string): unknown[] | string {
   let body: unknown
   try {
-    body = await request.json()
+    body = JSON.parse(text)
   } catch {
     return 'The body is not JSON.'
   }
