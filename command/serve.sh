@@ -2,8 +2,10 @@
 
 run_ts() { node --import tsx "$@"; }
 
-# The server alone, for tests and measurements.
-run_server() { exec node --max-semi-space-size=64 --min-semi-space-size=64 --import tsx server/listen.ts; }
+# The server alone, for tests and measurements, as server/supervise.ts starts it.
+run_server() {
+  exec node --max-semi-space-size=64 --min-semi-space-size=64 --heap-growing-percent=50 --import tsx server/listen.ts
+}
 
 prepare() {
   need_node

@@ -43,8 +43,15 @@ function start() {
   heardAt = Date.now()
   const child = fork(fileURLToPath(new URL('./listen.ts', import.meta.url)), {
     // A larger nursery for what lives for one request only makes pages a fifth quicker.
-    // Young things have one size of room from the start: it neither grows under load nor shrinks after it.
-    execArgv: ['--max-semi-space-size=64', '--min-semi-space-size=64', '--import', 'tsx'],
+    // Young things have one size of room from the start, and old ones are looked through before they have doubled: memory
+    // stays where it is under load.
+    execArgv: [
+      '--max-semi-space-size=64',
+      '--min-semi-space-size=64',
+      '--heap-growing-percent=50',
+      '--import',
+      'tsx',
+    ],
     env: { ...process.env, KEG_SUPERVISED: everReady ? 'again' : 'first' },
   })
   server = child

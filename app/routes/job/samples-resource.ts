@@ -46,12 +46,13 @@ function together(read: ChannelSamples[]): ChannelSamples[] {
     whole.set(key, [...(whole.get(key) ?? []), each])
   }
   return [...whole.values()].map((spans) => {
-    const inOrder = spans.toSorted((a, b) => (a.at[0] ?? 0) - (b.at[0] ?? 0))
+    const [first, ...others] = spans.toSorted((a, b) => (a.at[0] ?? 0) - (b.at[0] ?? 0))
+    if (others.length === 0) return first!
     return {
-      ...spans[0]!,
-      at: inOrder.flatMap((each) => each.at),
-      seq: inOrder.flatMap((each) => each.seq),
-      value: inOrder.flatMap((each) => each.value),
+      ...first!,
+      at: first!.at.concat(...others.map((each) => each.at)),
+      seq: first!.seq.concat(...others.map((each) => each.seq)),
+      value: first!.value.concat(...others.map((each) => each.value)),
     }
   })
 }
