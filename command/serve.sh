@@ -20,7 +20,8 @@ migrate() {
 keg_demo() {
   prepare
   need_build
-  if [ "${1:-}" = --fresh ]; then cluster_forget demo; fi
+  # The stand-ins begin anew with it, too.
+  if [ "${1:-}" = --fresh ]; then cluster_forget demo; rm -rf "$STATE/gateway"; fi
   cluster_start demo
   migrate "a changed migration needs a new database: ./keg demo --fresh"
   load_demo || fail "loading the demo data" "./keg demo --fresh starts over"

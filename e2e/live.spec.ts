@@ -174,6 +174,57 @@ test('from the roof: the weight of the live scale is taken into the quick start,
   expectNoTrouble(page)
 })
 
+test('a running pull is watched in words: it comes, it stands with pressure up, typed beside it the gauge is down', async ({
+  alone,
+  baseURL,
+}) => {
+  const { page, shop } = await alone()
+  const talker = await aTalker(shop)
+  const { jobId, cylinderId } = await aJobWith(shop, talker)
+  const began = Date.now() - 300_000
+  await note(
+    shop,
+    jobId,
+    anEntry(
+      'run-started',
+      {
+        runId: randomUUID(),
+        use: 'recover',
+        cylinderId,
+        scale: 'Quay scale',
+        scaleId: talker.scaleId,
+        mode: 'gross',
+        weightMg: 12e6,
+      },
+      { at: began, backdated: true },
+    ),
+  )
+  // Two minutes of half a kilogram each, then two minutes of nothing, the gauge at 4 bar.
+  for (let agoS = 240; agoS > 0; agoS -= 2)
+    await talker.say(baseURL!, [
+      { value: agoS > 120 ? 12 + (240 - agoS) / 120 : 13, agoMs: agoS * 1_000 },
+      { channel: 'low', value: 400_000, agoMs: agoS * 1_000 },
+    ])
+  const stop = talker.keepSaying(baseURL!, () => 13)
+  const stopLow = talker.keepSaying(baseURL!, () => 400_000, 'low')
+  try {
+    await open(page, `/jobs/${jobId}`)
+    const line = page.locator('.pull-state')
+    await expect(line).toContainText('Stuck: the weight stands, and the pressure does not fall')
+    await expect(line).toContainText('4.00 bar g, for')
+    stopLow()
+    // Nobody believes a gauge that has gone silent: after three minutes it counts no more; typed it does at once.
+    await page.getByRole('button', { name: 'Low side' }).click()
+    await page.locator('#face-figure').fill('0 bar')
+    await page.locator('#face-figure').press('Enter')
+    await expect(page.locator('.face-readings')).toContainText('0.00 bar g')
+  } finally {
+    stop()
+    stopLow()
+  }
+  expectNoTrouble(page)
+})
+
 test('an instrument that disappears, or jumps about, is said so within five seconds; typing goes on, and the sum is right', async ({
   alone,
   baseURL,

@@ -27,8 +27,8 @@ export interface RigSetup {
   sensors?: SensorChanges
 }
 
-/** After its end the instruments stay on for a while, s of real time. */
-const LINGERS_S = 45
+/** After its end the instruments stay on for a while, s of real time: whoever comes later finds them as they were left. */
+const LINGERS_S = 1_800
 
 /** A plant that goes on in real time, and what its instruments say. It is kept on disk, and goes on from there. */
 export interface Rig {

@@ -79,11 +79,16 @@ function afterThePull(state: JobState, refrigerant: string, chargeKg: number | n
   return found
 }
 
-function throughTheLeak(state: JobState): Notice[] {
+/** A leak was found, and is not repaired yet. */
+export function leakKnown(state: JobState): boolean {
   const search = state.leakChecks.at(-1)
-  const repaired = search && state.steps.some(({ step, at }) => step === 'repair-done' && at >= search.at)
+  if (!search?.found) return false
+  return !state.steps.some(({ step, at }) => step === 'repair-done' && at >= search.at)
+}
+
+function throughTheLeak(state: JobState): Notice[] {
   const low = state.pressureNotes.findLast((each) => each.point === 'low')
-  if (!search?.found || repaired || !low || state.episodes.at(-1)!.emptiedAt !== undefined) return []
+  if (!leakKnown(state) || !low || state.episodes.at(-1)!.emptiedAt !== undefined) return []
   const below = (low.atmospherePa ?? STANDARD_ATMOSPHERE_PA) - gaugeAt(state, low.at).value / 4
   return low.value < below
     ? [{ code: 'air-through-leak', numbers: [quantity('level', low.value, 'Pa')] }]

@@ -139,7 +139,9 @@ function runOver(
     portKgS > 0
       ? (liquidKgS * fluid.liquidJ(system.mainK) + vapourKgS * fluid.vapourJ(system.mainK)) / portKgS
       : 0
-  return { portKgS, liquidKgS, cylinderKgS: portKgS, cylinderJKg, suctionPa: cylinderTotalPa, dischargePa }
+  // Nothing comes back through a stopped machine: against a higher cylinder the gauge at its inlet shows the system.
+  const suctionPa = Math.min(cylinderTotalPa, now.totalPa)
+  return { portKgS, liquidKgS, cylinderKgS: portKgS, cylinderJKg, suctionPa, dischargePa }
 }
 
 /** Stops by itself when empty, cuts out when the cylinder pushes back, and comes back when it has cooled. */

@@ -1,5 +1,5 @@
-import { forChart } from '#core/samples'
-import { type ChannelSamples, inShop, jobHead, liveChannels, samplesOf } from '#db'
+import { type Channel, forChart } from '#core/samples'
+import { type ChannelSamples, inShop, jobHead, type LiveChannel, liveChannels, samplesOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import type { PastChannel } from '~/samples/live-store'
 import { now } from '~/session/clock.server'
@@ -17,12 +17,12 @@ export async function loader({ params, context }: Route.LoaderArgs) {
     found(await jobHead(tx, jobId), 'job')
     return liveChannels(tx, jobId)
   })
-  const until = new Date(now().getTime() + AHEAD_MS)
+  const spans = spansOf(channels, now().getTime() + AHEAD_MS)
   // Several at a time: hours of samples keep the database busy, and it has more than one hand.
   const read = await Promise.all(
-    dealt(channels, READERS).map((hand) =>
+    dealt(spans, READERS).map((hand) =>
       inShop(shop.shopId, (tx) =>
-        Promise.all(hand.map((each) => samplesOf(tx, each, each.since, each.until ?? until))),
+        Promise.all(hand.map((each) => samplesOf(tx, each, new Date(each.from), new Date(each.to)))),
       ),
     ),
   )
@@ -38,6 +38,29 @@ const dealt = <T>(all: readonly T[], hands: number): T[][] =>
     (hand) => hand.length > 0,
   )
 
+interface Span {
+  deviceId: string
+  channel: Channel
+  from: number
+  to: number
+}
+
+/** When each channel was the job's own, ms: a scale that was named as kit and weighed meanwhile is heard once. */
+export function spansOf(
+  channels: readonly Pick<LiveChannel, 'deviceId' | 'channel' | 'since' | 'until'>[],
+  endMs: number,
+): Span[] {
+  const spans: Span[] = []
+  for (const each of channels.toSorted((a, b) => a.since.getTime() - b.since.getTime())) {
+    const { deviceId, channel } = each
+    const [from, to] = [each.since.getTime(), each.until?.getTime() ?? endMs]
+    const last = spans.findLast((span) => span.deviceId === deviceId && span.channel === channel)
+    if (last && from <= last.to) last.to = Math.max(last.to, to)
+    else spans.push({ deviceId, channel, from, to })
+  }
+  return spans
+}
+
 /** A channel that was a job's own several times is one line. */
 function together(read: ChannelSamples[]): ChannelSamples[] {
   const whole = new Map<string, ChannelSamples[]>()
@@ -45,8 +68,8 @@ function together(read: ChannelSamples[]): ChannelSamples[] {
     const key = `${each.deviceId} ${each.channel}`
     whole.set(key, [...(whole.get(key) ?? []), each])
   }
-  return [...whole.values()].map((spans) => {
-    const [first, ...others] = spans.toSorted((a, b) => (a.at[0] ?? 0) - (b.at[0] ?? 0))
+  return [...whole.values()].map((parts) => {
+    const [first, ...others] = parts.toSorted((a, b) => (a.at[0] ?? 0) - (b.at[0] ?? 0))
     if (others.length === 0) return first!
     return {
       ...first!,

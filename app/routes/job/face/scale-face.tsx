@@ -17,6 +17,7 @@ import { LastNotes } from './last-notes'
 import { LiveAnswer, useAsked } from '../live/live-answer'
 import { OtherScale } from './other-scale'
 import { Pad } from './pad'
+import { StateLine } from '../watch/state-line'
 import { Question } from '~/tape/question'
 import { ReadingKeys, READINGS } from './readings'
 import { useQuestion } from '~/tape/use-question'
@@ -50,6 +51,7 @@ export function ScaleFace({ transfer, leave }: { transfer: Transfer; leave: () =
       </div>
       <Figures transfer={transfer} />
       <div className="face-limit">
+        {transfer.use === 'recover' && !closed && <StateLine transfer={transfer} />}
         {transfer.use === 'recover' && <LimitBar transfer={transfer} />}
         {alarms.map(({ text, action }) => (
           <div key={text} className="face-alarm" role="alert">

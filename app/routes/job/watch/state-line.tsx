@@ -1,0 +1,159 @@
+import { useEffect, useEffectEvent, useState } from 'react'
+import { type PullAlarm, pullAlarms, type PullState, watch } from '#core/recovery'
+import { leakKnown, type Transfer } from '#core/tape'
+import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
+import { keyOf } from '~/samples/live-store'
+import { useLive } from '~/samples/live-context'
+import { serverNow } from '~/tape/device'
+import { useReadersUnits, useShow } from '~/ui/reader'
+import { duration, minutesRange } from '~/ui/time'
+import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
+import { useOnScale } from '../face/bounds'
+import { expectedIn, useJob } from '../job-context'
+import { pullOf } from './pull-of'
+import '~/styles/pull.scss'
+
+const AGAIN_MS = 1_000
+
+/** In words and with a number what goes on in a running recovery, and what must be seen to. */
+export function StateLine({ transfer }: { transfer: Transfer }) {
+  const seen = useWatched(transfer)
+  const text = useNumbers()
+  if (!seen) return null
+  const { state, alarms, speed } = seen
+  const { says, helps } = PULL_WORDS[state.code]
+  const number = text.ofState(state)
+  return (
+    <div className={`pull-state ${state.code}`} role="status">
+      <strong>{says}</strong>
+      {number && <span className="digits">{number}</span>}
+      {helps && <span className="quiet">{helps}</span>}
+      {alarms
+        // The limit has a bar and an alarm of its own.
+        .filter(({ code }) => code !== 'limit-passed')
+        .map((alarm) => (
+          <span key={alarm.code} className="pull-alarm">
+            <strong>
+              {PULL_ALARM_WORDS[alarm.code].says}
+              <span className="digits">{text.ofAlarm(alarm, speed)}</span>
+            </strong>{' '}
+            {PULL_ALARM_WORDS[alarm.code].helps}
+          </span>
+        ))}
+    </div>
+  )
+}
+
+interface Seen {
+  state: PullState
+  alarms: PullAlarm[]
+  speed: number
+}
+
+/** Looked at again every second, and with every weight that is noted. */
+function useWatched(transfer: Transfer): Seen | undefined {
+  const { state, data, cylinderOf } = useJob()
+  const live = useLive()
+  const on = useOnScale(transfer)
+  const { atmospherePa } = useReadersUnits()
+  const [seen, setSeen] = useState<Seen>()
+  const look = useEffectEvent(() => {
+    const speed = Math.max(1, ...data.standIns.map((each) => Number(each.state?.speed) || 1))
+    const expected = expectedIn(data, state)
+    const pull = pullOf(
+      state,
+      transfer,
+      (channel) => {
+        const wanted = live?.sources.find(
+          (each) =>
+            each.inUse &&
+            each.channel === channel &&
+            (channel !== 'weight' || each.kitId === transfer.segments.at(-1)!.scaleId),
+        )
+        return wanted ? live!.store.line(keyOf(wanted.deviceId, channel)) : []
+      },
+      {
+        atmospherePa,
+        chargeKg: expected ? expected.massMg / MG_PER_KG : null,
+        speed,
+        nowMs: serverNow(state),
+      },
+    )
+    const watched = watch(pull)
+    const roomMg = on?.scale.leftMg
+    const rating = cylinderOf(transfer.cylinderId)?.servicePressurePa
+    const alarms = pullAlarms(pull, watched, {
+      roomKg: roomMg === undefined ? undefined : roomMg / MG_PER_KG,
+      leaking: leakKnown(state),
+      // Stamped as a gauge shows it, kept absolute.
+      ratingPa: rating ? rating - STANDARD_ATMOSPHERE_PA : undefined,
+    })
+    setSeen({ state: watched.state, alarms, speed })
+  })
+  useEffect(() => {
+    const soon = setTimeout(() => look())
+    const again = setInterval(() => look(), AGAIN_MS)
+    return () => {
+      clearTimeout(soon)
+      clearInterval(again)
+    }
+  }, [transfer])
+  return seen
+}
+
+function useNumbers() {
+  const show = useShow()
+  const perMin = (kgPerS: number) => `${show('weight', Math.round(Math.abs(kgPerS) * 60 * MG_PER_KG))}/min`
+  return {
+    ofState(state: PullState): string {
+      switch (state.code) {
+        case 'too-few':
+          return ''
+        case 'stale':
+          return `for ${duration(state.agoS)}`
+        case 'slowing':
+          return `${perMin(state.kgPerS)}, ${Math.round(100 * state.share)} % of the fastest`
+        case 'boiling-cold':
+          return `${perMin(state.kgPerS)}, coil at ${show('temperature', state.coilK)}`
+        case 'pushing-hot':
+          return [
+            perMin(state.kgPerS),
+            state.cylinderPa === undefined ? '' : `at ${show('pressure', state.cylinderPa)}`,
+            state.cylinderK === undefined ? '' : show('temperature', state.cylinderK),
+          ]
+            .filter(Boolean)
+            .join(', ')
+        case 'cut-out':
+          return `cylinder at ${show('pressure', state.cylinderPa)}`
+        case 'flat':
+          return `for ${duration(state.flatS)}`
+        case 'comes-back':
+          return `${show('pressure', state.lowPa)}, from ${show('pressure', state.fromPa)}`
+        case 'equal':
+        case 'stuck':
+        case 'maybe-done':
+          return `${show('pressure', state.lowPa)}, for ${duration(state.flatS)}`
+        default:
+          return perMin(state.kgPerS)
+      }
+    },
+    ofAlarm(alarm: PullAlarm, speed: number): string {
+      switch (alarm.code) {
+        case 'limit-near':
+          return `: room for ${show('weight', Math.round(alarm.roomKg * MG_PER_KG))}, ${minutesRange(alarm.leastS / speed, alarm.mostS / speed)}`
+        case 'limit-passed':
+          return ` by ${show('weight', Math.round(alarm.overKg * MG_PER_KG))}`
+        case 'stop-line-near':
+          return `, in about ${duration(Math.round(alarm.inS / speed / 5) * 5)}`
+        case 'below-stop-line':
+          return `, ${show('pressure', alarm.lowPa)}`
+        case 'above-rating':
+          return ''
+        case 'cylinder-hot':
+          return `, ${show('temperature', alarm.cylinderK)}`
+        case 'nudged':
+          return `: ${alarm.byKg > 0 ? '+' : '−'}${show('weight', Math.round(Math.abs(alarm.byKg) * MG_PER_KG))}`
+      }
+    },
+  }
+}

@@ -1,0 +1,88 @@
+import type { Jump } from './jumps'
+import type { Pull, Watched } from './pull'
+
+/** What must be seen, or seen to, while a pull runs. */
+export type PullAlarm =
+  /** The cylinder's limit is near: how long it still takes, s. */
+  | { code: 'limit-near'; roomKg: number; leastS: number; mostS: number }
+  | { code: 'limit-passed'; overKg: number }
+  /** It leaks: at zero the pull must stop, and that is near. */
+  | { code: 'stop-line-near'; inS: number; lowPa: number }
+  /** It leaks, and is below zero: air comes in. */
+  | { code: 'below-stop-line'; lowPa: number }
+  /** Higher than the cylinder may be, Pa above the air around. */
+  | { code: 'above-rating'; cylinderPa: number; ratingPa: number }
+  | { code: 'cylinder-hot'; cylinderK: number }
+  /** Somebody touched the scale. */
+  | { code: 'nudged'; byKg: number; atS: number }
+
+export interface AlarmFacts {
+  /** What the cylinder may still take, kg; undefined: no limit is known. */
+  roomKg: number | undefined
+  /** A leak is known, and not repaired. */
+  leaking: boolean
+  /** The cylinder's service pressure, Pa above the air around. */
+  ratingPa: number | undefined
+}
+
+/** The limit is called so long before it is reached, s, or from so little room on. */
+const CALL_LIMIT_S = 180
+const CALL_ROOM_SHARE = 0.05
+/** And the stop line, s: a hand needs some of it. */
+const CALL_STOP_S = 90
+/** A gauge that stands still crosses no line, Pa/s. */
+const LEAST_FALL_PA_S = 30
+/** Cylinders are not to be warmer than this by any rule of the trade: 50 C. */
+const HOT_K = 323.15
+/** Rates change: the time left is said as a range, by so much to each side. */
+const RATE_RANGE = { least: 1.3, most: 0.5 }
+/** An old knock is no news, s. */
+const NEWS_S = 300
+
+/** The worst first. */
+export function pullAlarms(pull: Pull, watched: Watched, facts: AlarmFacts): PullAlarm[] {
+  return [
+    ...atTheLimit(watched, facts),
+    ...atTheRating(pull, facts),
+    ...atTheStopLine(pull, watched, facts),
+    ...atTheCylinder(pull),
+    ...watched.jumps
+      .filter((jump: Jump) => pull.nowS - jump.atS < NEWS_S)
+      .map(({ atS, byKg }): PullAlarm => ({ code: 'nudged', byKg, atS })),
+  ]
+}
+
+function atTheLimit({ kgPerS, weights }: Watched, { roomKg }: AlarmFacts): PullAlarm[] {
+  if (roomKg === undefined) return []
+  if (roomKg < 0) return [{ code: 'limit-passed', overKg: -roomKg }]
+  const moved = weights.at(-1)?.value ?? 0
+  if (kgPerS === undefined || kgPerS <= 0) return []
+  const leastS = roomKg / (kgPerS * RATE_RANGE.least)
+  const mostS = roomKg / (kgPerS * RATE_RANGE.most)
+  const near = leastS <= CALL_LIMIT_S || roomKg <= CALL_ROOM_SHARE * (moved + roomKg)
+  return near ? [{ code: 'limit-near', roomKg, leastS, mostS }] : []
+}
+
+function atTheRating({ cylinderPa, atmospherePa }: Pull, { ratingPa }: AlarmFacts): PullAlarm[] {
+  const shown = cylinderPa.at(-1)
+  if (ratingPa === undefined || !shown || shown.value - atmospherePa <= ratingPa) return []
+  return [{ code: 'above-rating', cylinderPa: shown.value - atmospherePa, ratingPa }]
+}
+
+function atTheStopLine(
+  { atmospherePa, gaugePa }: Pull,
+  { low }: Watched,
+  { leaking }: AlarmFacts,
+): PullAlarm[] {
+  if (!leaking || !low) return []
+  if (low.now < atmospherePa - gaugePa) return [{ code: 'below-stop-line', lowPa: low.now }]
+  // The lower, the slower: a vessel that is drawn on empties by shares, not by steps.
+  const inS = (low.now / -low.perS) * Math.log(low.now / atmospherePa)
+  if (low.perS > -LEAST_FALL_PA_S || inS > CALL_STOP_S) return []
+  return [{ code: 'stop-line-near', inS: Math.max(0, inS), lowPa: low.now }]
+}
+
+function atTheCylinder({ cylinderK }: Pull): PullAlarm[] {
+  const shown = cylinderK.at(-1)
+  return shown && shown.value >= HOT_K ? [{ code: 'cylinder-hot', cylinderK: shown.value }] : []
+}

@@ -1,0 +1,210 @@
+import { type SaturationTable, saturationPressurePa } from '../../refrigerants'
+import { ZERO_CELSIUS_K } from '../../units'
+import { type Jump, jumpsOf, withoutJumps } from './jumps'
+import { type At, type Trend, trendOf } from './trend'
+
+/** A pull that runs, as far as it is known: streamed, typed, or some of each. Pressures are absolute. */
+export interface Pull {
+  /** What has come in this pull, kg. */
+  weights: readonly At[]
+  /** Low side or the machine's suction, Pa. */
+  low: readonly At[]
+  cylinderPa: readonly At[]
+  cylinderK: readonly At[]
+  /** Where the system is coldest, K: the suction line or the coil, by a clamp. */
+  coilK: readonly At[]
+  /** The time for which this is judged, s. */
+  nowS: number
+  divisionKg: number
+  /** One standard deviation of the gauge, Pa. */
+  gaugePa: number
+  atmospherePa: number
+  ambientK: number
+  /** Down to here it must go, Pa. */
+  levelPa: number
+  /** Where the machine stops itself, Pa above the air around; the usual one where its own is not known. */
+  cutOutPa?: number | undefined
+  table?: SaturationTable | undefined
+}
+
+/** What goes on in a pull, in the words of the trade. Rates in kg/s. */
+export type PullState =
+  /** Too few weights to say anything. */
+  | { code: 'too-few' }
+  /** Nobody has weighed for a while. */
+  | { code: 'stale'; agoS: number }
+  /** By its own pressure, into the colder or emptier cylinder. */
+  | { code: 'running-over'; kgPerS: number }
+  | { code: 'liquid'; kgPerS: number }
+  | { code: 'vapour'; kgPerS: number }
+  | { code: 'slowing'; kgPerS: number; share: number }
+  /** What is left boils colder than the air around can warm it. */
+  | { code: 'boiling-cold'; kgPerS: number; coilK: number; ambientK: number }
+  | { code: 'pushing-hot'; kgPerS: number; cylinderPa?: number; cylinderK?: number }
+  /** The gauge is near zero, and the scale still climbs. */
+  | { code: 'last-of-it'; kgPerS: number }
+  /** The weight stands, and the pressure does not fall. */
+  | { code: 'stuck'; flatS: number; lowPa: number; rises: boolean }
+  /** It was down, and the pressure rises again: what is left boils off. */
+  | { code: 'comes-back'; lowPa: number; fromPa: number }
+  | { code: 'cut-out'; flatS: number; cylinderPa: number }
+  /** The weight stands, and both sides are equal: by itself nothing more comes. */
+  | { code: 'equal'; flatS: number; lowPa: number }
+  /** The weight stands; there is no gauge to ask. */
+  | { code: 'flat'; flatS: number }
+  /** The weight stands, and the gauge is down. */
+  | { code: 'maybe-done'; flatS: number; lowPa: number }
+  | { code: 'falling'; kgPerS: number }
+
+export interface Watched {
+  state: PullState
+  /** The weights with every jump taken out. */
+  weights: At[]
+  jumps: Jump[]
+  /** kg/s now; undefined: too few weights. */
+  kgPerS: number | undefined
+  low: Trend | undefined
+}
+
+/** Nothing coming for so long is a flat line, s. */
+const FLAT_S = 60
+/** A scale's noise and drift in that time come to less, kg. */
+const FLAT_KG = 0.01
+const RATE_S = 20
+const BLOCK_S = 10
+const LOW_S = 20
+/** A reading older than this says nothing about now, s. */
+const STALE_S = 180
+/** Below this share of the fastest it slows. */
+const SLOWING = 0.6
+const CUT_OUT_PA = 38e5
+/** So near the cut-out the machine labours. */
+const LABOURS = 0.8
+const HOT_K = 318
+/** So far below the air around, and slower than it was. */
+const COLD_K = 8
+/** Near its saturation at the air's temperature there is liquid in reach of the hose. */
+const SATURATED = 0.85
+const NEAR_ZERO_PA = 10_000
+/** More than two divisions of a coarse gauge. */
+const RISES_PA = 12_000
+/** No more than this comes as vapour through the hoses of the trade, kg/s. */
+const LIQUID_KG_S = 0.012
+
+/** What goes on now. */
+export function watch(pull: Pull): Watched {
+  const { divisionKg, nowS } = pull
+  const jumps = jumpsOf(pull.weights, divisionKg)
+  const weights = withoutJumps(pull.weights, jumps)
+  const low = trendOf(fresh(pull.low, nowS), LOW_S)
+  const rate = trendOf(weights, RATE_S)
+  const flatS = flatFor(weights, divisionKg)
+  return { state: stateOf(pull, { weights, low, rate, flatS }), weights, jumps, kgPerS: rate?.perS, low }
+}
+
+interface Seen {
+  weights: At[]
+  low: Trend | undefined
+  rate: Trend | undefined
+  flatS: number
+}
+
+function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
+  const { nowS, divisionKg, gaugePa, atmospherePa, levelPa } = pull
+  const last = weights.at(-1)
+  if (last && nowS - last.atS > STALE_S) return { code: 'stale', agoS: nowS - last.atS }
+  if (!rate) return { code: 'too-few' }
+  const lowPa = low?.now ?? fresh(pull.low, nowS).at(-1)?.value
+  const cylinderPa = fresh(pull.cylinderPa, nowS).at(-1)?.value
+  const cylinderK = fresh(pull.cylinderK, nowS).at(-1)?.value
+  const cutOutPa = atmospherePa + (pull.cutOutPa ?? CUT_OUT_PA)
+  const labours = cylinderPa !== undefined && cylinderPa - atmospherePa >= LABOURS * (cutOutPa - atmospherePa)
+  const nearPa = Math.max(NEAR_ZERO_PA, 2 * gaugePa)
+  // No machine works where the cylinder is no higher than what it draws from.
+  const runsOver = cylinderPa !== undefined && lowPa !== undefined && cylinderPa <= lowPa + 2 * gaugePa
+  const minute = trendOf(weights, FLAT_S)
+  const still = Math.max(FLAT_KG, 2 * divisionKg)
+  if (minute && minute.spanS >= RATE_S && minute.perS * FLAT_S < -1.5 * still)
+    return { code: 'falling', kgPerS: minute.perS }
+  if (minute && minute.spanS >= FLAT_S - BLOCK_S && minute.perS * FLAT_S <= still) {
+    if (labours && lowPa !== undefined && lowPa > atmospherePa + nearPa)
+      return { code: 'cut-out', flatS, cylinderPa: cylinderPa! }
+    if (lowPa === undefined) return { code: 'flat', flatS }
+    const downPa = Math.max(levelPa, atmospherePa) + nearPa
+    if (runsOver && lowPa > downPa) return { code: 'equal', flatS, lowPa }
+    // Against itself a gauge is exact to its divisions, however far it is off.
+    const fromPa = pull.low.reduce((least, each) => Math.min(least, each.value), Infinity)
+    if (fromPa <= downPa && lowPa - fromPa > RISES_PA) return { code: 'comes-back', lowPa, fromPa }
+    if (lowPa > downPa) return { code: 'stuck', flatS, lowPa, rises: (low?.perS ?? 0) > 50 }
+    return { code: 'maybe-done', flatS, lowPa }
+  }
+  const kgPerS = Math.max(0, rate.perS)
+  const share = kgPerS / Math.max(kgPerS, fastestOf(weights), 1e-9)
+  const beganS = weights[0]!.atS
+  if (lowPa !== undefined && lowPa <= atmospherePa + nearPa && last!.atS - beganS >= FLAT_S)
+    return { code: 'last-of-it', kgPerS }
+  const hot = labours || (cylinderK !== undefined && cylinderK >= HOT_K)
+  if (hot && share < SLOWING)
+    return {
+      code: 'pushing-hot',
+      kgPerS,
+      ...(cylinderPa === undefined ? {} : { cylinderPa }),
+      ...(cylinderK === undefined ? {} : { cylinderK }),
+    }
+  const liquid = lowPa !== undefined && saturated(pull, lowPa)
+  if (liquid && kgPerS >= LIQUID_KG_S) return { code: 'liquid', kgPerS }
+  if (runsOver) return { code: 'running-over', kgPerS }
+  // By a clamp only: a gauge at the machine shows what core and hose take away, too.
+  const coilK = fresh(pull.coilK, nowS).at(-1)?.value
+  if (coilK !== undefined && share < SLOWING && coilK < pull.ambientK - COLD_K)
+    return { code: 'boiling-cold', kgPerS, coilK, ambientK: pull.ambientK }
+  return share < SLOWING ? { code: 'slowing', kgPerS, share } : { code: 'vapour', kgPerS }
+}
+
+const fresh = (samples: readonly At[], nowS: number): readonly At[] => {
+  const last = samples.at(-1)
+  return last && nowS - last.atS <= STALE_S ? samples : []
+}
+
+/** For how long the weight has stood still, s: by the means of ten seconds each, since a scale counts to and fro. */
+export function flatFor(weights: readonly At[], divisionKg: number): number {
+  const still = Math.max(FLAT_KG, 2 * divisionKg)
+  const end = weights.at(-1)
+  if (!end) return 0
+  let now: number | undefined
+  let since = end.atS
+  for (let i = weights.length - 1; i >= 0;) {
+    const from = weights[i]!.atS
+    let sum = 0
+    let count = 0
+    for (; i >= 0 && from - weights[i]!.atS < BLOCK_S; i--) {
+      sum += weights[i]!.value
+      count++
+    }
+    const mean = sum / count
+    now ??= mean
+    if (Math.abs(mean - now) > still) break
+    since = weights[i + 1]!.atS
+  }
+  return end.atS - since
+}
+
+/** The fastest that it has come, in pieces of half a minute, kg/s. */
+export function fastestOf(weights: readonly At[]): number {
+  let fastest = 0
+  let from = weights[0]
+  for (const each of weights) {
+    if (!from || each.atS - from.atS < 1.5 * RATE_S) continue
+    fastest = Math.max(fastest, (each.value - from.value) / (each.atS - from.atS))
+    from = each
+  }
+  return fastest
+}
+
+/** As high as liquid at the temperature of the air keeps it. */
+function saturated({ table, ambientK }: Pull, lowPa: number): boolean {
+  if (!table) return false
+  const row = ambientK - ZERO_CELSIUS_K - table.firstC
+  if (row < 0 || row > table.rows - 1) return false
+  return lowPa >= SATURATED * saturationPressurePa(table, ambientK, 'bubble')
+}

@@ -1,0 +1,281 @@
+// What is said of a pull, held against the simulated plant, which knows the truth, and against traces made by hand.
+import { describe, expect, it } from 'vitest'
+import { sensorsOf, type SensorChanges, sensorsWith } from '../../../sim'
+import { aPlant, withHoses } from '../../../sim/plant/testing'
+import { step } from '../../../sim/plant'
+import { tableOf } from '../../refrigerants'
+import { type AlarmFacts, type At, type Pull, pullAlarms, type PullState, watch } from '.'
+
+const ATMOSPHERE_PA = 101_325
+const FACTS: AlarmFacts = { roomKg: undefined, leaking: false, ratingPa: undefined }
+
+/** A plant that is watched twice a second: every state that was said, with the second of it. */
+function watched(
+  plant: ReturnType<typeof aPlant>,
+  seconds: number,
+  {
+    sensors = {},
+    act = () => {},
+    facts = () => FACTS,
+    seed = 1,
+  }: {
+    sensors?: SensorChanges
+    act?: (plant: ReturnType<typeof aPlant>, atS: number) => void
+    facts?: (plant: ReturnType<typeof aPlant>) => AlarmFacts
+    seed?: number
+  } = {},
+) {
+  const { parameters, state } = plant
+  const instruments = sensorsOf(sensorsWith({ low: { fullScalePa: 35e5, classPct: 0.5 }, ...sensors }), seed)
+  const startKg = state.cylinder.kg
+  const said: { atS: number; state: PullState; alarms: ReturnType<typeof pullAlarms> }[] = []
+  const heard: Record<'weights' | 'low' | 'cylinderPa' | 'cylinderK' | 'coilK', At[]> = {
+    weights: [],
+    low: [],
+    cylinderPa: [],
+    cylinderK: [],
+    coilK: [],
+  }
+  for (let atS = 0.5; atS <= seconds; atS += 0.5) {
+    act(plant, atS)
+    for (let i = 0; i < 5; i++) step(parameters, state, 0.1)
+    const read = instruments.read(parameters, state)
+    const put = (into: At[], value: number | undefined) => value !== undefined && into.push({ atS, value })
+    put(heard.weights, read.weight === undefined ? undefined : read.weight - 9 - startKg)
+    put(heard.low, read.low === undefined ? undefined : read.low + ATMOSPHERE_PA)
+    const held = read['cylinder-pressure']
+    put(heard.cylinderPa, held === undefined ? undefined : held + ATMOSPHERE_PA)
+    put(heard.cylinderK, read.cylinder)
+    put(heard.coilK, read.suction)
+    const pull: Pull = {
+      ...heard,
+      nowS: atS,
+      divisionKg: 0.005,
+      gaugePa: 8_750,
+      atmospherePa: ATMOSPHERE_PA,
+      ambientK: parameters.ambientK,
+      levelPa: ATMOSPHERE_PA,
+      table: tableOf(parameters.refrigerant),
+    }
+    const now = watch(pull)
+    said.push({ atS, state: now.state, alarms: pullAlarms(pull, now, facts(plant)) })
+  }
+  return said
+}
+
+type Said = ReturnType<typeof watched>
+const firstOf = (said: Said, code: PullState['code']) => said.find(({ state }) => state.code === code)?.atS
+const shareOf = (said: Said, fromS: number, toS: number, codes: PullState['code'][]) => {
+  const within = said.filter(({ atS }) => atS >= fromS && atS <= toS)
+  return within.filter(({ state }) => codes.includes(state.code)).length / within.length
+}
+const alarmsOf = (said: Said) => new Set(said.flatMap(({ alarms }) => alarms.map(({ code }) => code)))
+
+describe('on the simulated plant', () => {
+  it('run-over, machine off: says so, and when both sides are equal', () => {
+    const said = watched(aPlant({}, { line: 'machine', valve: 'vapour' }), 3_000)
+    expect(shareOf(said, 5, 60, ['running-over'])).toBeGreaterThan(0.9)
+    expect(said.at(-1)!.state.code).toBe('equal')
+    expect(firstOf(said, 'stuck')).toBeUndefined()
+  })
+
+  it('liquid first, fans off: liquid, then boiling cold, near zero and still coming, done, and back again', () => {
+    const plant = aPlant({}, { line: 'machine', machine: 'run', valve: 'liquid' })
+    // What the plant knows: when the liquid within reach was gone, and when the machine stopped itself.
+    let liquidGoneS = Infinity
+    let stoppedS = Infinity
+    const said = watched(plant, 1_300, {
+      act: ({ state }, atS) => {
+        if (state.system.liquidKg < 0.25 * 2.69 + 0.01) liquidGoneS = Math.min(liquidGoneS, atS)
+        if (state.machine.stoppedItself) stoppedS = Math.min(stoppedS, atS)
+      },
+    })
+    expect(shareOf(said, 5, liquidGoneS - 15, ['liquid'])).toBeGreaterThan(0.9)
+    // By the trace of the same plant its metal is 8.5 K and more below the air from 117 to 262 s.
+    expect(shareOf(said, 125, 255, ['boiling-cold'])).toBeGreaterThan(0.9)
+    const zeroS = firstOf(said, 'last-of-it')!
+    expect(shareOf(said, zeroS, zeroS + 150, ['last-of-it'])).toBe(1)
+    // Not before the machine has as good as nothing left to draw: the scale gains less than 10 g from there on.
+    expect(firstOf(said, 'maybe-done')!).toBeGreaterThan(zeroS + 150)
+    expect(firstOf(said, 'maybe-done')!).toBeLessThan(stoppedS + 60)
+    expect(said.at(-1)!.state.code).toBe('comes-back')
+  })
+
+  it('the same with the fans on never boils cold for long', () => {
+    const said = watched(aPlant({}, { line: 'machine', machine: 'run', valve: 'liquid', fan: true }), 300)
+    expect(shareOf(said, 0, 300, ['boiling-cold'])).toBeLessThan(0.35)
+  })
+
+  it('a valve that is shut in the middle: stuck within a minute and a half, and only then', () => {
+    // Between machine and system: the gauge beside the system’s valve keeps its pressure.
+    const said = watched(aPlant({}, { line: 'machine', machine: 'run', valve: 'liquid' }), 300, {
+      sensors: { low: { at: 'system' } },
+      act: ({ state }, atS) => {
+        if (atS === 100) state.controls.valve = 'closed'
+      },
+    })
+    expect(firstOf(said, 'stuck')!).toBeGreaterThan(140)
+    expect(firstOf(said, 'stuck')!).toBeLessThan(190)
+    expect(said.at(-1)!.state).toMatchObject({ code: 'stuck' })
+  })
+
+  it('into a cylinder that is full of warm liquid on a hot day: against it, and the cut-out, never “done”', () => {
+    const plant = aPlant(
+      { ambientK: 315.15, cylinder: { contentsKg: 3 }, system: { chargeKg: 6 }, ...withHoses(14e-6) },
+      { line: 'machine', machine: 'run', valve: 'vapour', fan: true, coreIn: false },
+    )
+    let cutOutS = Infinity
+    const said = watched(plant, 420, {
+      act: ({ state }, atS) => {
+        if (state.machine.cutOut) cutOutS = Math.min(cutOutS, atS)
+      },
+    })
+    expect(cutOutS).toBeLessThan(200)
+    expect(firstOf(said, 'cut-out')! - cutOutS).toBeLessThan(90)
+    expect(firstOf(said, 'maybe-done')).toBeUndefined()
+  })
+
+  it('a leaking system: the stop is called before zero is crossed, and about when it said', () => {
+    const plant = aPlant({}, { line: 'machine', machine: 'run', valve: 'liquid', fan: true })
+    const said = watched(plant, 500, { facts: () => ({ ...FACTS, leaking: true }) })
+    const near = said.flatMap(({ atS, alarms }) =>
+      alarms.flatMap((each) => (each.code === 'stop-line-near' ? [{ atS, inS: each.inS }] : [])),
+    )
+    const crossedS = said.find(({ alarms }) => alarms.some(({ code }) => code === 'below-stop-line'))!.atS
+    expect(crossedS - near[0]!.atS).toBeGreaterThan(45)
+    // In the last minute, a gauge’s doubt of zero left out: within a half and twice as long.
+    for (const { atS, inS } of near.filter(({ atS, inS }) => atS > crossedS - 60 && inS > 15)) {
+      expect((crossedS - atS) / inS).toBeGreaterThan(0.5)
+      expect((crossedS - atS) / inS).toBeLessThan(2.5)
+    }
+    expect(alarmsOf(watched(aPlant({}, { line: 'machine', machine: 'run', valve: 'liquid' }), 300))).toEqual(
+      new Set(),
+    )
+  })
+
+  it('the limit is called minutes before it is reached, with a range that holds the moment', () => {
+    const plant = aPlant({}, { line: 'machine', machine: 'run', valve: 'liquid' })
+    const roomAt = ({ state }: typeof plant) => 1.2 - state.cylinder.kg
+    const said = watched(plant, 120, { facts: (of) => ({ ...FACTS, roomKg: roomAt(of) }) })
+    const passedS = said.find(({ alarms }) => alarms.some(({ code }) => code === 'limit-passed'))!.atS
+    for (const { atS, alarms } of said) {
+      const near = alarms.find((each) => each.code === 'limit-near')
+      if (!near || atS < 20 || atS > passedS - 3) continue
+      expect(near.leastS).toBeLessThan(passedS - atS)
+      expect(near.mostS).toBeGreaterThan(passedS - atS)
+    }
+    expect(said.some(({ atS, alarms }) => atS < passedS - 30 && alarms[0]?.code === 'limit-near')).toBe(true)
+  })
+
+  it('a nudge is found to within two divisions, at its second, and is taken out of the rate', () => {
+    for (const kg of [-0.4, 0.3]) {
+      const said = watched(aPlant({}, { line: 'machine', machine: 'run', valve: 'liquid' }), 90, {
+        sensors: { scale: { nudge: { atS: 45, kg } } },
+      })
+      const nudges = said.at(-1)!.alarms.filter((each) => each.code === 'nudged')
+      expect(nudges).toHaveLength(1)
+      expect(Math.abs(nudges[0]!.byKg - kg)).toBeLessThan(0.03)
+      expect(Math.abs(nudges[0]!.atS - 45)).toBeLessThanOrEqual(1)
+      expect(firstOf(said, 'falling')).toBeUndefined()
+      expect(shareOf(said, 10, 60, ['liquid', 'running-over'])).toBeGreaterThan(0.9)
+    }
+  })
+
+  it('no alarm is false in thirty recoveries of all sizes, with the usual instruments', () => {
+    for (let seed = 0; seed < 30; seed++) {
+      const plant = aPlant(
+        { system: { chargeKg: 1 + (seed % 6) / 2 }, ambientK: 283.15 + (seed % 5) * 4 },
+        { line: 'machine', machine: 'run', valve: seed % 2 ? 'liquid' : 'vapour', fan: seed % 3 === 0 },
+      )
+      const said = watched(plant, 240, { seed })
+      expect(alarmsOf(said), `seed ${seed}`).toEqual(new Set())
+      expect(firstOf(said, 'falling'), `seed ${seed}`).toBeUndefined()
+      expect(firstOf(said, 'stuck'), `seed ${seed}`).toBeUndefined()
+    }
+  }, 60_000)
+})
+
+describe('by hand', () => {
+  const pull = (over: Partial<Pull>): Pull => ({
+    weights: [],
+    low: [],
+    cylinderPa: [],
+    cylinderK: [],
+    coilK: [],
+    nowS: over.weights?.at(-1)?.atS ?? 0,
+    divisionKg: 0.005,
+    gaugePa: 8_750,
+    atmospherePa: ATMOSPHERE_PA,
+    ambientK: 298.15,
+    levelPa: ATMOSPHERE_PA,
+    table: tableOf('R-410A'),
+    ...over,
+  })
+  const weights = (...values: [atS: number, kg: number][]): At[] =>
+    values.map(([atS, value]) => ({ atS, value }))
+  const codeOf = (over: Partial<Pull>) => watch(pull(over)).state.code
+
+  it('typed only, a minute apart: coming, slower, nothing, by weights alone', () => {
+    const typed = weights([0, 0], [60, 0.8], [120, 1.6], [180, 2.0])
+    expect(codeOf({ weights: [] })).toBe('too-few')
+    expect(codeOf({ weights: typed.slice(0, 1) })).toBe('too-few')
+    expect(watch(pull({ weights: typed.slice(0, 3) })).state).toEqual({ code: 'vapour', kgPerS: 0.8 / 60 })
+    // 0.4 of 0.8 kg a minute.
+    expect(watch(pull({ weights: typed })).state).toMatchObject({
+      code: 'slowing',
+      share: expect.closeTo(0.5, 9) as number,
+    })
+    expect(codeOf({ weights: [...typed, ...weights([240, 2.005])] })).toBe('flat')
+    expect(codeOf({ weights: [...typed, ...weights([240, 2.005])], low: weights([230, 95_000]) })).toBe(
+      'maybe-done',
+    )
+    expect(codeOf({ weights: [...typed, ...weights([240, 2.005])], low: weights([230, 500_000]) })).toBe(
+      'stuck',
+    )
+    expect(codeOf({ weights: [...typed, ...weights([240, 2.1])], low: weights([230, 100_000]) })).toBe(
+      'last-of-it',
+    )
+  })
+  it('what rises again is not done, however little the gauge is worth', () => {
+    const flat = weights([0, 0], [60, 1], [120, 1.002], [180, 1.003])
+    const low = weights([60, 101_000], [120, 110_000], [180, 146_000])
+    for (const gaugePa of [2_000, 25_000])
+      expect(watch(pull({ weights: flat, low, gaugePa })).state).toMatchObject({
+        code: 'comes-back',
+        fromPa: 101_000,
+      })
+    expect(codeOf({ weights: flat, low: weights([120, 101_000], [180, 112_000]), gaugePa: 25_000 })).toBe(
+      'maybe-done',
+    )
+  })
+  it('a reading of three minutes ago says nothing about now', () => {
+    const flat = weights([0, 0], [60, 1], [120, 1.005])
+    expect(codeOf({ weights: flat, low: weights([0, 95_000]), nowS: 181 })).toBe('flat')
+    expect(codeOf({ weights: flat, low: weights([0, 95_000]), nowS: 179 })).toBe('maybe-done')
+    expect(watch(pull({ weights: flat, nowS: 301 })).state).toEqual({ code: 'stale', agoS: 181 })
+  })
+  it('what goes back is falling, a division to and fro is not', () => {
+    expect(codeOf({ weights: weights([0, 2], [60, 1.9]) })).toBe('falling')
+    expect(codeOf({ weights: weights([0, 2], [60, 1.995]) })).toBe('flat')
+  })
+  it('a jump in a stream stays; a knock that comes back, and typed weights, are none', () => {
+    const stream = (at: (i: number) => number) =>
+      Array.from({ length: 40 }, (_, i) => ({ atS: i / 2, value: 0.005 * i + at(i) }))
+    expect(watch(pull({ weights: stream((i) => (i >= 20 ? 0.3 : 0)) })).jumps).toMatchObject([{ atS: 10 }])
+    expect(watch(pull({ weights: stream((i) => (i === 20 ? 0.6 : 0)) })).jumps).toEqual([])
+    expect(watch(pull({ weights: weights([0, 0], [60, 3], [120, 3.1]) })).jumps).toEqual([])
+  })
+  it('heat and rating are said above their border, and not at it', () => {
+    const facts = { ...FACTS, ratingPa: 27.6e5 }
+    const alarms = (cylinderPa: number, cylinderK: number) => {
+      const at = pull({
+        weights: weights([0, 0], [60, 1]),
+        cylinderPa: weights([60, cylinderPa]),
+        cylinderK: weights([60, cylinderK]),
+      })
+      return pullAlarms(at, watch(at), facts).map(({ code }) => code)
+    }
+    expect(alarms(27.6e5 + ATMOSPHERE_PA, 323.1)).toEqual([])
+    expect(alarms(27.7e5 + ATMOSPHERE_PA, 323.2)).toEqual(['above-rating', 'cylinder-hot'])
+  })
+})
