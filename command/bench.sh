@@ -10,6 +10,7 @@ keg_bench() {
     return
   fi
   if [ "${1:-}" = live ]; then bench_live; return; fi
+  if [ "${1:-}" = watch ]; then run_ts bench/watch.ts; return; fi
   cluster_forget bench
   cluster_start bench
   migrate

@@ -1,4 +1,5 @@
 // The front door: what the gateway and, later, practice need of the plant.
+export { dice, seedFor } from './dice'
 export type { PlantState } from './plant'
 export {
   mayControl,

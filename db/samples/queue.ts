@@ -64,9 +64,9 @@ async function takeTogether(shopId: string, posts: Waiting[]): Promise<void> {
   try {
     all = await inShop(shopId, (tx) => takePosts(tx, posts))
   } catch (error) {
-    // What one of them cannot have, the others need not miss.
-    if (posts.length > 1) for (const each of posts) await takeTogether(shopId, [each])
-    else posts[0]!.failed(error)
+    // What is wrong with one of them, the others need not suffer. A database that does not answer refuses all at once.
+    if (posts.length > 1 && isAboutData(error)) for (const each of posts) await takeTogether(shopId, [each])
+    else for (const each of posts) each.failed(error)
     return
   }
   for (const [i, each] of all.entries()) {
@@ -79,3 +79,6 @@ async function takeTogether(shopId: string, posts: Waiting[]): Promise<void> {
       })
   }
 }
+
+/** SQLSTATE classes of values that do not fit: data exceptions, and what breaks a rule of its table. */
+const isAboutData = (error: unknown) => /^2[23]/.test((error as { code?: string }).code ?? '')

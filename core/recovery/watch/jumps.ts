@@ -7,8 +7,11 @@ export interface Jump {
   byKg: number
 }
 
-/** More than the widest hose and the strongest machine move, kg/s. */
+/** More than the hoses of ordinary work move, kg/s; a ship's plant may, but then every step is as large as the next. */
 const MOST_KG_S = 0.12
+/** So many times the steps around it. */
+const STANDS_OUT = 4
+const AROUND = 6
 /** Beside that and three divisions, kg. */
 const LEAST_KG = 0.02
 /** Samples further apart tell a jump from nothing. */
@@ -27,6 +30,7 @@ export function jumpsOf(weights: readonly At[], divisionKg: number): Jump[] {
     const most = MOST_KG_S * gapS + 3 * divisionKg + LEAST_KG
     const step = weights[i]!.value - weights[i - 1]!.value
     if (gapS > NEXT_S || Math.abs(step) <= most) continue
+    if (Math.abs(step) <= STANDS_OUT * usualStep(weights, i)) continue
     const before = meanOf(weights, i - STAYS, i)
     const after = meanOf(weights, i, i + STAYS)
     if (Math.abs(after - before) < Math.abs(step) / 2 || Math.sign(after - before) !== Math.sign(step))
@@ -45,6 +49,14 @@ export function withoutJumps(weights: readonly At[], jumps: readonly Jump[]): At
     while (next < jumps.length && jumps[next]!.atS <= atS) off += jumps[next++]!.byKg
     return { atS, value: value - off }
   })
+}
+
+/** The median of the steps around one. */
+function usualStep(weights: readonly At[], at: number): number {
+  const steps: number[] = []
+  for (let i = Math.max(1, at - AROUND); i <= Math.min(weights.length - 1, at + AROUND); i++)
+    if (i !== at) steps.push(Math.abs(weights[i]!.value - weights[i - 1]!.value))
+  return steps.sort((a, b) => a - b)[steps.length >> 1] ?? 0
 }
 
 function meanOf(weights: readonly At[], from: number, to: number): number {

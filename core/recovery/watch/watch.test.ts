@@ -264,6 +264,14 @@ describe('by hand', () => {
     expect(watch(pull({ weights: stream((i) => (i >= 20 ? 0.3 : 0)) })).jumps).toMatchObject([{ atS: 10 }])
     expect(watch(pull({ weights: stream((i) => (i === 20 ? 0.6 : 0)) })).jumps).toEqual([])
     expect(watch(pull({ weights: weights([0, 0], [60, 3], [120, 3.1]) })).jumps).toEqual([])
+    // A ship's plant through a half-inch hose: 0.5 kg a second, and a knee at the platform.
+    const plant = Array.from({ length: 200 }, (_, i) => ({ atS: i / 2, value: 0.25 * i }))
+    expect(watch(pull({ weights: plant, divisionKg: 0.05 })).jumps).toEqual([])
+    expect(watch(pull({ weights: plant, divisionKg: 0.05 })).state).toMatchObject({
+      kgPerS: expect.closeTo(0.5, 9) as number,
+    })
+    const knee = plant.map(({ atS, value }, i) => ({ atS, value: value + (i >= 150 ? 4 : 0) }))
+    expect(watch(pull({ weights: knee, divisionKg: 0.05 })).jumps).toMatchObject([{ atS: 75, byKg: 4.25 }])
   })
   it('heat and rating are said above their border, and not at it', () => {
     const facts = { ...FACTS, ratingPa: 27.6e5 }

@@ -1,5 +1,6 @@
-import { openTransfer, type Transfer } from '#core/tape'
+import { doubtOf, openTransfer, type Transfer } from '#core/tape'
 import { type LiveReading, useReading } from '~/samples/live-context'
+import { serverNow } from '~/tape/device'
 import { useJob } from '../job-context'
 import { asNoted } from '~/samples/in-units'
 
@@ -15,7 +16,18 @@ export function useLiveNet(reading: LiveReading | undefined): number | undefined
     reading.source.channel !== 'weight'
   )
     return undefined
-  const liveMg = asNoted('weight', reading.value, {})!.value
+  return liveNetMg(transfer, asNoted('weight', reading.value, {})!.value, serverNow(state))
+}
+
+/**
+ * What has moved when the scale reads so much; undefined: it reads what cannot be (zeroed in mid-run, the wrong way), and
+ * what was noted last stands until somebody has looked.
+ */
+export function liveNetMg(transfer: Transfer, liveMg: number, at: number): number | undefined {
+  const doubt = doubtOf(transfer, { at, weightMg: liveMg })
+  // A long way since the last note is what a live scale is for.
+  if (doubt && doubt !== 'jump') return undefined
+  const segment = transfer.segments.at(-1)!
   const since = liveMg - segment.lastMg
   // A zeroed scale counts down while it charges: noted with its minus or without it.
   const sign =
