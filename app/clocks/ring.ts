@@ -16,7 +16,9 @@ export function firstToRing(clockId: string): boolean {
 
 /** Vibrates and sounds, as far as the device lets it: some only after the page was touched. */
 export function ring() {
-  if ('vibrate' in navigator) navigator.vibrate([300, 150, 300, 150, 600])
+  // Before the first touch a browser lets nothing vibrate, and says so.
+  if ('vibrate' in navigator && navigator.userActivation?.hasBeenActive !== false)
+    navigator.vibrate([300, 150, 300, 150, 600])
   if (typeof AudioContext === 'undefined') return
   const audio = new AudioContext()
   const end = () => void audio.close()

@@ -2,7 +2,7 @@ import type { PullAlarm, PullState } from '#core/recovery'
 
 /** What goes on in a pull, in one or two words, and what helps. */
 export const PULL_WORDS: Record<PullState['code'], { says: string; helps?: string }> = {
-  'too-few': { says: 'Weigh once more, and Keg says how it goes' },
+  'too-few': { says: 'Just begun' },
   stale: { says: 'Not weighed', helps: 'Look at the scale, and note what it shows.' },
   'running-over': { says: 'Running over: the cylinder is the lower one' },
   liquid: { says: 'Liquid coming' },

@@ -71,6 +71,7 @@ const FLAT_S = 60
 /** A scale's noise and drift in that time come to less, kg. */
 const FLAT_KG = 0.01
 const RATE_S = 20
+const LEAST_SPAN_S = 10
 const BLOCK_S = 10
 const LOW_S = 20
 /** A reading older than this says nothing about now, s. */
@@ -80,6 +81,7 @@ const SLOWING = 0.6
 const CUT_OUT_PA = 38e5
 /** So near the cut-out the machine labours. */
 const LABOURS = 0.8
+const AT_CUT_OUT = 0.96
 const HOT_K = 318
 /** So far below the air around, and slower than it was. */
 const COLD_K = 8
@@ -97,7 +99,9 @@ export function watch(pull: Pull): Watched {
   const jumps = jumpsOf(pull.weights, divisionKg)
   const weights = withoutJumps(pull.weights, jumps)
   const low = trendOf(fresh(pull.low, nowS), LOW_S)
-  const rate = trendOf(weights, RATE_S)
+  const recent = trendOf(weights, RATE_S)
+  // Weights closer together than that tell no rate: a scale counts in steps.
+  const rate = recent && recent.spanS >= LEAST_SPAN_S ? recent : undefined
   const flatS = flatFor(weights, divisionKg)
   return { state: stateOf(pull, { weights, low, rate, flatS }), weights, jumps, kgPerS: rate?.perS, low }
 }
@@ -127,7 +131,7 @@ function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
   if (minute && minute.spanS >= RATE_S && minute.perS * FLAT_S < -1.5 * still)
     return { code: 'falling', kgPerS: minute.perS }
   if (minute && minute.spanS >= FLAT_S - BLOCK_S && minute.perS * FLAT_S <= still) {
-    if (labours && lowPa !== undefined && lowPa > atmospherePa + nearPa)
+    if (tripped(pull, cutOutPa) && lowPa !== undefined && lowPa > atmospherePa + nearPa)
       return { code: 'cut-out', flatS, cylinderPa: cylinderPa! }
     if (lowPa === undefined) return { code: 'flat', flatS }
     const downPa = Math.max(levelPa, atmospherePa) + nearPa
@@ -199,6 +203,12 @@ export function fastestOf(weights: readonly At[]): number {
     from = each
   }
   return fastest
+}
+
+/** The cylinder stood at the cut-out not long ago: its gauge may be off by what gauges are. */
+function tripped({ cylinderPa, nowS, atmospherePa }: Pull, cutOutPa: number): boolean {
+  const least = atmospherePa + AT_CUT_OUT * (cutOutPa - atmospherePa)
+  return cylinderPa.some(({ atS, value }) => nowS - atS <= 2 * STALE_S && value >= least)
 }
 
 /** As high as liquid at the temperature of the air keeps it. */

@@ -1,13 +1,14 @@
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { openTransfer, stopReadingMg } from '#core/tape'
+import { leakKnown, openTransfer, stopReadingMg } from '#core/tape'
 import { keyOf, type LiveStore } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'
 import { useReadersUnits } from '~/ui/reader'
 import { clockSeconds, clockTime } from '~/ui/time'
 import { CHANNEL_WORDS } from '~/wording/en'
 import { useOnScale } from '../face/bounds'
-import { useJob, useJudging } from '../job-context'
+import { expectedIn, useJob, useJudging } from '../job-context'
+import { levelOf } from '../watch/pull-of'
 import { useWords } from '../tape/use-words'
 import type { Heard, Strip } from './strip'
 import { stripOf } from './strip'
@@ -103,7 +104,7 @@ export function StripChart() {
 }
 
 function useStrip(): Strip {
-  const { state } = useJob()
+  const { state, data } = useJob()
   const live = useLive()
   const units = useReadersUnits()
   const words = useWords()
@@ -113,6 +114,9 @@ function useStrip(): Strip {
   const stopMg = transfer && stopReadingMg(state, transfer, judging)
   const gross = transfer?.segments.at(-1)?.mode === 'gross'
   const grossLimitMg = gross && transfer?.use === 'recover' ? on?.scale.limitMg : undefined
+  const recovering = transfer?.use === 'recover'
+  const levelPa = recovering ? levelOf(state, expectedIn(data, state), units.atmospherePa) : undefined
+  const stopsAtZero = recovering && leakKnown(state)
   const version = useSlowVersion(live?.store)
   return useMemo(() => {
     const heard: Heard[] = (live?.sources ?? [])
@@ -122,12 +126,12 @@ function useStrip(): Strip {
         name: `${kit}, ${CHANNEL_WORDS[channel]}`,
         points: live!.store.line(keyOf(deviceId, channel)),
       }))
-    return stripOf(state, heard, { grossLimitMg, stopMg }, units, ({ entry, body }) =>
+    return stripOf(state, heard, { grossLimitMg, stopMg, levelPa, stopsAtZero }, units, ({ entry, body }) =>
       words(entry.kind, body),
     )
     // The store changes within itself; its version says when.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [state, live?.sources, version, grossLimitMg, stopMg, units, words])
+  }, [state, live?.sources, version, grossLimitMg, stopMg, levelPa, stopsAtZero, units, words])
 }
 
 /** A chart is drawn anew once a second: what changes faster is read on the board. */

@@ -16,6 +16,20 @@ const band = (strip: ReturnType<typeof stripOf>, name: string) =>
   strip.bands.find((each) => each.name === name)
 
 describe('the strip', () => {
+  it('draws how far down a recovery must go, and where one that leaks must stop', () => {
+    const state = stateOf(wrote('pressure-noted', { point: 'low', pressurePa: 300_000 }, 1_000))
+    const marks = (limits: Parameters<typeof stripOf>[2], units = METRIC_UNITS) =>
+      band(stripOf(state, [], limits, { units, atmospherePa: 95_000 }, words), 'pressure')!.marks
+    expect(marks({})).toEqual([])
+    // 0.61 bar absolute where the air has 0.95: 0.34 bar below zero.
+    expect(marks({ levelPa: 61_000 })).toEqual([
+      { name: 'down to here', value: expect.closeTo(-0.34, 9) as number, limit: false },
+    ])
+    expect(marks({ levelPa: 61_000, stopsAtZero: true }, US_UNITS)).toEqual([
+      { name: 'stop: it leaks', value: 0, limit: true },
+    ])
+  })
+
   it('has a band only for what there is', () => {
     expect(stripOf(stateOf(), [], {}, { units: METRIC_UNITS }, words)).toEqual({ bands: [], pins: [] })
     const strip = stripOf(stateOf(run(1_000)), [], {}, { units: METRIC_UNITS }, words)

@@ -61,6 +61,10 @@ export interface StripLimits {
   grossLimitMg?: number | undefined
   /** What the scale shows when the charge is in, mg. */
   stopMg?: number | undefined
+  /** Down to here a running recovery must go, absolute Pa. */
+  levelPa?: number | undefined
+  /** It leaks: at zero on the gauge a recovery must stop. */
+  stopsAtZero?: boolean
 }
 
 const INKS: Record<string, Ink> = {
@@ -146,7 +150,12 @@ export function stripOf(
           ),
         ),
       ],
-      marks: [],
+      marks: [
+        ...(limits.levelPa === undefined || limits.stopsAtZero
+          ? []
+          : [{ name: 'down to here', value: gauge(limits.levelPa - atmospherePa), limit: false }]),
+        ...(limits.stopsAtZero ? [{ name: 'stop: it leaks', value: 0, limit: true }] : []),
+      ],
     },
     {
       name: 'temperature',

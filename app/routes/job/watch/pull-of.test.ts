@@ -29,7 +29,7 @@ function pull(
     (spoken[channel] ?? []).map(([seconds, value]) => [T0 + seconds * 1_000, value])
   return pullOf(state, openTransfer(state)!, lines, {
     atmospherePa,
-    chargeKg: 3,
+    expected: { massMg: 3e6 },
     speed,
     nowMs: T0 + nowS * 1_000,
   })

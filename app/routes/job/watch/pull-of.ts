@@ -10,8 +10,8 @@ export type LinesOf = (channel: Channel) => readonly (Point | null)[]
 
 interface Place {
   atmospherePa?: number | undefined
-  /** What should be in the system, kg; null: not known. */
-  chargeKg: number | null
+  /** What should be in the system; null: not known. */
+  expected: { massMg: number } | null
   /** A stand-in plays faster than life: so many of its seconds go into one. */
   speed: number
   /** By the server's clock, ms. */
@@ -75,12 +75,20 @@ export function pullOf(state: JobState, transfer: Transfer, lines: LinesOf, plac
     gaugePa: gaugeAt(state, nowMs).value / 2,
     atmospherePa,
     ambientK: ambients.at(-1) ?? ORDINARY_K,
-    // The rule speaks of gauges: its level moves with the atmosphere.
-    levelPa: gas
-      ? endLevel(gas, place.chargeKg ?? 0, 'appliance').levelPa - STANDARD_ATMOSPHERE_PA + atmospherePa
-      : atmospherePa,
+    levelPa: levelOf(state, place.expected, atmospherePa),
     table: gas ? tableOf(gas) : undefined,
   }
+}
+
+/** Down to here it must go, absolute Pa: the rule speaks of gauges, and its level moves with the atmosphere. */
+export function levelOf(
+  { refrigerant }: Pick<JobState, 'refrigerant'>,
+  expected: { massMg: number } | null,
+  atmospherePa: number = STANDARD_ATMOSPHERE_PA,
+): number {
+  if (!refrigerant) return atmospherePa
+  const chargeKg = (expected?.massMg ?? 0) / MG_PER_KG
+  return endLevel(refrigerant, chargeKg, 'appliance').levelPa - STANDARD_ATMOSPHERE_PA + atmospherePa
 }
 
 /** Of two at one time the later one counts. */

@@ -10,17 +10,15 @@ import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
 import { useOnScale } from '../face/bounds'
 import { expectedIn, useJob } from '../job-context'
-import { pullOf } from './pull-of'
+import { type LinesOf, pullOf } from './pull-of'
 import '~/styles/pull.scss'
 
 const AGAIN_MS = 1_000
 
 /** In words and with a number what goes on in a running recovery, and what must be seen to. */
 export function StateLine({ transfer }: { transfer: Transfer }) {
-  const seen = useWatched(transfer)
+  const { state, alarms, speed } = useWatched(transfer)
   const text = useNumbers()
-  if (!seen) return null
-  const { state, alarms, speed } = seen
   const { says, helps } = PULL_WORDS[state.code]
   const number = text.ofState(state)
   return (
@@ -51,34 +49,15 @@ interface Seen {
 }
 
 /** Looked at again every second, and with every weight that is noted. */
-function useWatched(transfer: Transfer): Seen | undefined {
+function useWatched(transfer: Transfer): Seen {
   const { state, data, cylinderOf } = useJob()
   const live = useLive()
   const on = useOnScale(transfer)
   const { atmospherePa } = useReadersUnits()
-  const [seen, setSeen] = useState<Seen>()
-  const look = useEffectEvent(() => {
+  const seenAt = (nowMs: number, lines: LinesOf): Seen => {
     const speed = Math.max(1, ...data.standIns.map((each) => Number(each.state?.speed) || 1))
     const expected = expectedIn(data, state)
-    const pull = pullOf(
-      state,
-      transfer,
-      (channel) => {
-        const wanted = live?.sources.find(
-          (each) =>
-            each.inUse &&
-            each.channel === channel &&
-            (channel !== 'weight' || each.kitId === transfer.segments.at(-1)!.scaleId),
-        )
-        return wanted ? live!.store.line(keyOf(wanted.deviceId, channel)) : []
-      },
-      {
-        atmospherePa,
-        chargeKg: expected ? expected.massMg / MG_PER_KG : null,
-        speed,
-        nowMs: serverNow(state),
-      },
-    )
+    const pull = pullOf(state, transfer, lines, { atmospherePa, expected, speed, nowMs })
     const watched = watch(pull)
     const roomMg = on?.scale.leftMg
     const rating = cylinderOf(transfer.cylinderId)?.servicePressurePa
@@ -88,8 +67,20 @@ function useWatched(transfer: Transfer): Seen | undefined {
       // Stamped as a gauge shows it, kept absolute.
       ratingPa: rating ? rating - STANDARD_ATMOSPHERE_PA : undefined,
     })
-    setSeen({ state: watched.state, alarms, speed })
-  })
+    return { state: watched.state, alarms, speed }
+  }
+  const heard: LinesOf = (channel) => {
+    const wanted = live?.sources.find(
+      (each) =>
+        each.inUse &&
+        each.channel === channel &&
+        (channel !== 'weight' || each.kitId === transfer.segments.at(-1)!.scaleId),
+    )
+    return wanted ? live!.store.line(keyOf(wanted.deviceId, channel)) : []
+  }
+  // First as the page was loaded, on the server as here: nothing jumps when it comes to life.
+  const [seen, setSeen] = useState(() => seenAt(data.loadedAt, () => []))
+  const look = useEffectEvent(() => setSeen(seenAt(serverNow(state), heard)))
   useEffect(() => {
     const soon = setTimeout(() => look())
     const again = setInterval(() => look(), AGAIN_MS)
