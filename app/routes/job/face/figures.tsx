@@ -6,7 +6,8 @@ import { useLiveNet } from '../live/live-net'
 import { useOnScale } from './bounds'
 import { TimeLeft } from './time-left'
 
-const NEAR = 0.9
+/** Of its limit: from here on the cylinder’s own alarm stands. */
+export const NEAR = 0.9
 
 /** The total, or what still has to go in, and what it counts against. */
 export function Figures({ transfer }: { transfer: Transfer }) {

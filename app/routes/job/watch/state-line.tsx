@@ -9,6 +9,7 @@ import { useReadersUnits, useShow } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
 import { useOnScale } from '../face/bounds'
+import { NEAR } from '../face/figures'
 import { expectedIn, useJob } from '../job-context'
 import { type LinesOf, pullOf } from './pull-of'
 import '~/styles/pull.scss'
@@ -22,22 +23,20 @@ export function StateLine({ transfer }: { transfer: Transfer }) {
   const { says, helps } = PULL_WORDS[state.code]
   const number = text.ofState(state)
   return (
-    <div className={`pull-state ${state.code}`} role="status">
-      <strong>{says}</strong>
+    <div className={`pull-state ${state.code}`}>
+      {/* Read out when it changes; the numbers beside it change every second. */}
+      <strong role="status">{says}</strong>
       {number && <span className="digits">{number}</span>}
       {helps && <span className="quiet">{helps}</span>}
-      {alarms
-        // The limit has a bar and an alarm of its own.
-        .filter(({ code }) => code !== 'limit-passed')
-        .map((alarm) => (
-          <span key={alarm.code} className="pull-alarm">
-            <strong>
-              {PULL_ALARM_WORDS[alarm.code].says}
-              <span className="digits">{text.ofAlarm(alarm, speed)}</span>
-            </strong>{' '}
-            {PULL_ALARM_WORDS[alarm.code].helps}
-          </span>
-        ))}
+      {alarms.map((alarm) => (
+        <span key={`${alarm.code} ${'atS' in alarm ? alarm.atS : ''}`} className="pull-alarm">
+          <strong>
+            <span role="alert">{PULL_ALARM_WORDS[alarm.code].says}</span>
+            <span className="digits">{text.ofAlarm(alarm, speed)}</span>
+          </strong>{' '}
+          {PULL_ALARM_WORDS[alarm.code].helps}
+        </span>
+      ))}
     </div>
   )
 }
@@ -61,13 +60,19 @@ function useWatched(transfer: Transfer): Seen {
     const watched = watch(pull)
     const roomMg = on?.scale.leftMg
     const rating = cylinderOf(transfer.cylinderId)?.servicePressurePa
+    const called = (on?.share ?? 0) > NEAR
     const alarms = pullAlarms(pull, watched, {
       roomKg: roomMg === undefined ? undefined : roomMg / MG_PER_KG,
       leaking: leakKnown(state),
       // Stamped as a gauge shows it, kept absolute.
       ratingPa: rating ? rating - STANDARD_ATMOSPHERE_PA : undefined,
     })
-    return { state: watched.state, alarms, speed }
+    // Near and past its limit the cylinder has an alarm of its own: nothing is called twice for one cause.
+    return {
+      state: watched.state,
+      alarms: alarms.filter(({ code }) => !(called && /^limit/.test(code))),
+      speed,
+    }
   }
   const heard: LinesOf = (channel) => {
     const wanted = live?.sources.find(
