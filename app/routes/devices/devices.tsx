@@ -2,7 +2,7 @@ import { data, Form as RouterForm, Link, useNavigation } from 'react-router'
 import { Button } from 'react-bootstrap'
 import { CHANNEL_FACTS, clockOffMs } from '#core/samples'
 import { type DeviceRow, devices, inShop, kitThatSpeaks } from '#db'
-import { typedIn } from '~/form/read.server'
+import { ownText, typedIn } from '~/form/read.server'
 import { useRefresh } from '~/live/changes'
 import { manager, signedIn } from '~/session/signed-in.server'
 import { Field } from '~/ui/field'
@@ -31,7 +31,8 @@ export async function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = manager(context)
   const typed = await typedIn(request)
-  const act = ACTS[typed.act as keyof typeof ACTS]
+  const name = ownText(typed, 'act')
+  const act = Object.hasOwn(ACTS, name) ? ACTS[name as keyof typeof ACTS] : undefined
   if (!act) throw new Response('That form is not known here: reload the page.', { status: 400 })
   const result: Result = await act({ typed, shopId: shop.shopId, userId: person.userId })
   return 'errors' in result ? data(result, { status: 400 }) : result
