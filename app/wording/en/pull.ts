@@ -41,6 +41,10 @@ export const PULL_WORDS: Record<PullState['code'], { says: string; helps?: strin
     says: 'Nothing comes',
     helps: 'Without a gauge nobody knows why: empty, or a valve is shut. Read the low side.',
   },
+  'above-level': {
+    says: 'Not down yet, and the weight stands',
+    helps: 'Let the machine run on, with all valves open.',
+  },
   'maybe-done': {
     says: 'Done, it seems',
     helps: 'Shut the valve, wait 5 to 10 minutes, and look whether the pressure comes back.',

@@ -52,6 +52,8 @@ export type PullState =
   | { code: 'equal'; flatS: number; lowPa: number }
   /** The weight stands; there is no gauge to ask. */
   | { code: 'flat'; flatS: number }
+  /** The weight stands, the gauge is near zero, and it must go lower. */
+  | { code: 'above-level'; lowPa: number; levelPa: number }
   /** The weight stands, and the gauge is down. */
   | { code: 'maybe-done'; flatS: number; lowPa: number }
   | { code: 'falling'; kgPerS: number }
@@ -132,7 +134,7 @@ function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
     return { code: 'falling', kgPerS: minute.perS }
   if (minute && minute.spanS >= FLAT_S - BLOCK_S && minute.perS * FLAT_S <= still) {
     if (tripped(pull, cutOutPa) && lowPa !== undefined && lowPa > atmospherePa + nearPa)
-      return { code: 'cut-out', flatS, cylinderPa: cylinderPa! }
+      return { code: 'cut-out', flatS, cylinderPa: pull.cylinderPa.at(-1)!.value }
     if (lowPa === undefined) return { code: 'flat', flatS }
     const downPa = Math.max(levelPa, atmospherePa) + nearPa
     if (runsOver && lowPa > downPa) return { code: 'equal', flatS, lowPa }
@@ -140,6 +142,7 @@ function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
     const fromPa = pull.low.reduce((least, each) => Math.min(least, each.value), Infinity)
     if (fromPa <= downPa && lowPa - fromPa > RISES_PA) return { code: 'comes-back', lowPa, fromPa }
     if (lowPa > downPa) return { code: 'stuck', flatS, lowPa, rises: (low?.perS ?? 0) > 50 }
+    if (lowPa > levelPa + nearPa) return { code: 'above-level', lowPa, levelPa }
     return { code: 'maybe-done', flatS, lowPa }
   }
   const kgPerS = Math.max(0, rate.perS)
@@ -171,7 +174,7 @@ const fresh = (samples: readonly At[], nowS: number): readonly At[] => {
 }
 
 /** For how long the weight has stood still, s: by the means of ten seconds each, since a scale counts to and fro. */
-export function flatFor(weights: readonly At[], divisionKg: number): number {
+function flatFor(weights: readonly At[], divisionKg: number): number {
   const still = Math.max(FLAT_KG, 2 * divisionKg)
   const end = weights.at(-1)
   if (!end) return 0
@@ -194,7 +197,7 @@ export function flatFor(weights: readonly At[], divisionKg: number): number {
 }
 
 /** The fastest that it has come, in pieces of half a minute, kg/s. */
-export function fastestOf(weights: readonly At[]): number {
+function fastestOf(weights: readonly At[]): number {
   let fastest = 0
   let from = weights[0]
   for (const each of weights) {

@@ -236,6 +236,18 @@ describe('by hand', () => {
       'last-of-it',
     )
   })
+  it('near zero is not done where the rule goes lower', () => {
+    const flat = weights([0, 0], [60, 1], [120, 1.002], [180, 1.003])
+    // 15 inHg below the air: 101,325 less 50,796 Pa.
+    const levelPa = 50_529
+    const low = (pa: number) => weights([120, pa + 1_000], [180, pa])
+    expect(watch(pull({ weights: flat, low: low(100_000), levelPa })).state).toMatchObject({
+      code: 'above-level',
+      levelPa,
+    })
+    expect(codeOf({ weights: flat, low: low(55_000), levelPa })).toBe('maybe-done')
+    expect(codeOf({ weights: flat, low: low(300_000), levelPa })).toBe('stuck')
+  })
   it('two weights a second apart tell no rate, and no limit that is near', () => {
     const at = pull({ weights: weights([0, 0], [1, 0.45]) })
     expect(watch(at).state).toEqual({ code: 'too-few' })

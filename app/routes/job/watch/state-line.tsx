@@ -123,6 +123,8 @@ function useNumbers() {
           return `cylinder at ${show('pressure', state.cylinderPa)}`
         case 'flat':
           return `for ${duration(state.flatS)}`
+        case 'above-level':
+          return `${show('pressure', state.lowPa)}, down to ${show('pressure', state.levelPa)}`
         case 'comes-back':
           return `${show('pressure', state.lowPa)}, from ${show('pressure', state.fromPa)}`
         case 'equal':
