@@ -55,6 +55,19 @@ const CORE_MAY_USE = {
     'kit',
     'samples',
   ],
+  watching: [
+    'units',
+    'verdict',
+    'scales',
+    'refrigerants',
+    'systems',
+    'cylinders',
+    'identity',
+    'recovery',
+    'samples',
+    'tape',
+  ],
+  alarms: ['units', 'recovery', 'tape', 'watching'],
 }
 
 export default ts.config(

@@ -1,5 +1,7 @@
 export * from './compare'
 export * from './end-level'
-export * from './rebound'
+export * from './plan'
+export { rebound, type Rebound, type ReboundCode, type ReboundResult } from './rebound'
 export * from './time-left'
+export * from './wait'
 export * from './watch'

@@ -26,9 +26,9 @@ export type ReboundCode =
   'rebound-above-level' | 'rebound-too-soon' | 'rebound-within-worth' | 'rebound-within'
 
 /** Below this another pull brings less than a scale shows for certain. */
-const WORTH_KG = 0.01
+export const WORTH_KG = 0.01
 /** Liquid under oil takes minutes to boil off: what stands still earlier than that says nothing. */
-const LEAST_WAIT_S = 300
+export const LEAST_WAIT_S = 300
 
 /**
  * What a rise after the stop means: V (rho(p2, T) - rho(p1, T)).

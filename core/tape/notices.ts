@@ -1,10 +1,12 @@
 import { identify } from '../identity'
-import { endLevel } from '../recovery'
+import type { Trade } from '../systems'
 import { STANDARD_ATMOSPHERE_PA } from '../units'
 import { type Quantity, quantity } from '../verdict'
 import type { PressureNote } from './chapters/readings'
 import { TOGETHER_MS } from './check-readings'
 import { clampAt, gaugeAt } from './instruments'
+import { leakKnown } from './leak-known'
+import { levelHere } from './level'
 import type { JobState } from './state'
 
 /** What a practitioner would notice in what is noted already. */
@@ -35,10 +37,10 @@ const LEAST_WAIT_MS = 5 * 60_000
  * @param chargeKg what should have been in the system; null: not known, then the level of a small one
  * @throws UnknownRefrigerantError
  */
-export function notices(state: JobState, chargeKg: number | null): Notice[] {
+export function notices(state: JobState, chargeKg: number | null, trade: Trade = 'stationary'): Notice[] {
   if (!state.refrigerant) return []
   return [
-    ...afterThePull(state, state.refrigerant, chargeKg),
+    ...afterThePull(state, chargeKg, trade),
     ...throughTheLeak(state),
     ...inTheCylinder(state, state.refrigerant),
   ]
@@ -51,14 +53,12 @@ function lowsSincePull(state: JobState): PressureNote[] {
   return state.pressureNotes.filter((each) => each.point === 'low' && each.order > last.order)
 }
 
-function afterThePull(state: JobState, refrigerant: string, chargeKg: number | null): Notice[] {
+function afterThePull(state: JobState, chargeKg: number | null, trade: Trade): Notice[] {
   const lows = lowsSincePull(state)
   const newest = lows.at(-1)
   if (!newest) return []
   const atmospherePa = newest.atmospherePa ?? STANDARD_ATMOSPHERE_PA
-  // The rule speaks of gauges: its level moves with the atmosphere.
-  const level =
-    endLevel(refrigerant, chargeKg ?? 0, 'appliance').levelPa - STANDARD_ATMOSPHERE_PA + atmospherePa
+  const level = levelHere(state, { chargeKg, trade }, atmospherePa)!.levelPa
   const found: Notice[] = []
   const gaugePa = gaugeAt(state, newest.at).value
   if (newest.value > level + gaugePa / 2)
@@ -77,13 +77,6 @@ function afterThePull(state: JobState, refrigerant: string, chargeKg: number | n
       ],
     })
   return found
-}
-
-/** A leak was found, and is not repaired yet. */
-export function leakKnown(state: JobState): boolean {
-  const search = state.leakChecks.at(-1)
-  if (!search?.found) return false
-  return !state.steps.some(({ step, at }) => step === 'repair-done' && at >= search.at)
 }
 
 function throughTheLeak(state: JobState): Notice[] {

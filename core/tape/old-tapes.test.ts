@@ -3,11 +3,12 @@ import { describe, expect, it } from 'vitest'
 import { bookings, type Entry, foldTape, KINDS, upcast, versionOf } from '.'
 import firstVersion from './old-tapes/v1.json' with { type: 'json' }
 import kit from './old-tapes/kit.json' with { type: 'json' }
+import watched from './old-tapes/watched.json' with { type: 'json' }
 import watches from './old-tapes/watches.json' with { type: 'json' }
 
 describe('the old tapes', () => {
   it('have every kind of entry between them', () => {
-    const kinds = [...firstVersion, ...watches, ...kit].map((entry) => entry.kind)
+    const kinds = [...firstVersion, ...watches, ...kit, ...watched].map((entry) => entry.kind)
     expect([...new Set(kinds)].sort()).toEqual(Object.keys(KINDS).sort())
   })
 })
@@ -18,6 +19,18 @@ describe('a tape with the first watches', () => {
       watches: [{ what: 'pull', startedAt: 1790000000000, endedAt: 1790000600000 }],
       pressureNotes: [{ point: 'test', value: 1_101_325 }],
       plate: { massMg: 1_530_874, text: '3.6 lb' },
+      flags: [],
+    })
+  })
+})
+
+describe('a tape with the first plan, tests and alarms', () => {
+  it('folds as it did', () => {
+    expect(foldTape(watched as unknown as Entry[])).toMatchObject({
+      plan: { method: 'vapour-only', port: 'vapour', hose: '3/8', coresOut: true, level: 'appliance' },
+      skipped: [{ step: 'rig-drier', reason: 'new one tomorrow', at: 1790000001000 }],
+      gasTests: [{ test: 'identifier', passed: true, found: 'R-134a', purityPct: 99.4 }],
+      acknowledged: { 'limit-near:00000000-0000-4000-8000-0000000000c1': 1790000003000 },
       flags: [],
     })
   })

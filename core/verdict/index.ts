@@ -49,6 +49,7 @@ export type QuantityName =
   | 'division'
   | 'room'
   | 'wanted'
+  | 'down-to'
 
 export interface Quantity {
   /** One of {@link QuantityName} where it is new; a stored one may be older. */

@@ -12,6 +12,7 @@ export const job: Schemas<JobBodies> = {
   'plate-noted': { massMg: Joi.number().integer().min(1).max(1e12).required(), text: words(120).required() },
   'stage-entered': { stage: oneOf(...STAGES).required() },
   'step-done': { step: words(60).required() },
+  'step-skipped': { step: words(60).required(), reason: words(500).required() },
   note: { text: Joi.string().trim().min(1).max(4000).required() },
   'job-waiting': { what: words(200).required() },
   'job-resumed': {},

@@ -1,6 +1,6 @@
 import type { RecoveryEndKind } from '#core/recovery'
 import type { RecoveryBodies } from '#core/tape'
-import { CONDITION_WORDS } from '~/wording/en'
+import { CONDITION_WORDS, LEVEL_USE_WORDS, METHOD_WORDS } from '~/wording/en'
 import type { Words } from './words'
 
 const ENDS: Record<RecoveryEndKind, string> = {
@@ -15,4 +15,10 @@ export const recovery: Words<RecoveryBodies> = {
   'recovery-ended': ({ how }) => ENDS[how],
   'gas-judged': ({ cylinderId, condition }, { cylinder }) =>
     `Gas in ${cylinder(cylinderId)}: ${CONDITION_WORDS[condition]}`,
+  'recovery-planned': ({ method, port, hose, coresOut, level }) =>
+    `Plan: ${METHOD_WORDS[method].toLowerCase()}, ${port} port, ${hose} in hose, cores ${coresOut ? 'out' : 'in'}; ${LEVEL_USE_WORDS[level].toLowerCase()}`,
+  'gas-tested': ({ test, passed, found, purityPct }) =>
+    test === 'acid'
+      ? `Acid test: ${passed ? 'no acid' : 'acid found'}`
+      : `Identifier: ${[passed ? 'pure enough' : 'not pure enough', found, purityPct !== undefined && `${purityPct} %`].filter(Boolean).join(', ')}`,
 }

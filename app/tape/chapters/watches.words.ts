@@ -1,9 +1,10 @@
 import type { WatchBodies } from '#core/tape'
 import { duration } from '~/ui/time'
-import { WATCH_WORDS } from '~/wording/en'
+import { ALARM_WORDS, WATCH_WORDS, wordOf } from '~/wording/en'
 import type { Words } from './words'
 
 export const watches: Words<WatchBodies> = {
   'watch-started': ({ what, forS }) => `${WATCH_WORDS[what]}, for ${duration(forS)}`,
   'watch-ended': () => 'Watch ended',
+  'alarm-acknowledged': ({ code }) => `Seen: ${wordOf(ALARM_WORDS, code)}`,
 }

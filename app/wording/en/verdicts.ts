@@ -1,5 +1,5 @@
 import type { ChargeCode, ChargeReason } from '#core/charging'
-import type { RecoveryCode, RecoveryReason } from '#core/recovery'
+import type { RecoveryCode, RecoveryReason, WaitCode, WaitReason } from '#core/recovery'
 import type { HoldCode, HoldReason } from '#core/vacuum'
 import type { QuantityName, Verdict } from '#core/verdict'
 import type { ReadingsCode, ReadingsReason } from '#core/verify'
@@ -7,8 +7,8 @@ import { type FindingCode, FINDINGS } from './findings'
 
 /** Codes that judges no longer give, and old tapes hold. */
 type OldCode = 'readings-impossible'
-type VerdictCode = RecoveryCode | HoldCode | ChargeCode | ReadingsCode | FindingCode | OldCode
-type VerdictReason = RecoveryReason | HoldReason | ChargeReason | ReadingsReason | FindingCode
+type VerdictCode = RecoveryCode | WaitCode | HoldCode | ChargeCode | ReadingsCode | FindingCode | OldCode
+type VerdictReason = RecoveryReason | WaitReason | HoldReason | ChargeReason | ReadingsReason | FindingCode
 
 const findings = (part: 0 | 1) =>
   Object.fromEntries(Object.entries(FINDINGS).map(([code, words]) => [code, words[part]])) as Record<
@@ -61,6 +61,12 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'charge-on-target': 'The charge is on target',
   'charge-short': 'Less is in it than the target',
   'charge-over': 'More is in it than the target',
+  'wait-too-soon': 'Too soon to tell',
+  'wait-again': 'Pull again',
+  'wait-worth-it': 'Within the level; another pull is still worth it',
+  'wait-done': 'Down, and it stays down: done',
+  'wait-air': 'Air is coming in',
+  'wait-by-time': 'Without a gauge: by time and weight only',
 }
 
 export const VERDICT_REASONS: Record<VerdictReason, string> = {
@@ -116,6 +122,24 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'subcooling-fits-valve': 'Subcooling fits the valve.',
   'weight-decides': 'The weight decides; readings only confirm it.',
   'within-tolerance': 'Within the tolerance of the target.',
+  'stopped-above-level': 'The pull stopped above the level: there is more to take.',
+  'came-back-above-level': 'It came back above the level: what boiled off is still in there.',
+  'will-pass-level': 'If it goes on rising like that it passes the level before ten minutes are over.',
+  'under-five-minutes': 'Under 5 minutes liquid under the oil has not boiled off yet.',
+  'still-rising': 'It still rises: wait the ten minutes out.',
+  'within-level': 'It stands within the level.',
+  'another-brings': 'What returned would come with another pull.',
+  'stays-down': 'It has not risen by anything this gauge could tell.',
+  'leak-draws-air':
+    'A leak is known, and it rises below zero: air is drawn in. Another pull would take it into the cylinder.',
+  'warm-and-rising':
+    'Everything is as warm as the air, and it rises evenly below zero: nothing is left that boils, so air comes in.',
+  'gas-or-air':
+    'Below zero a rise may be gas or air: warm the cold places and look again. What goes on rising with all of it warm is air.',
+  'no-gauge-by-time':
+    'No gauge was read. Ten minutes have passed: start the machine again, and if no weight comes in a minute, call it empty.',
+  'no-gauge-wait-on':
+    'No gauge was read: wait ten minutes from the stop, then pull once more and watch the scale.',
   'outside-tolerance': 'Outside the tolerance: add or take out, or say why it stays.',
 }
 
@@ -140,4 +164,5 @@ export const QUANTITY_WORDS: Record<QuantityName, string> = {
   division: 'A scale that could counts in',
   room: 'Room',
   wanted: 'Wanted',
+  'down-to': 'Down to',
 }

@@ -9,6 +9,8 @@ export interface JobBodies {
   'plate-noted': { massMg: number; text: string }
   'stage-entered': { stage: Stage }
   'step-done': { step: string }
+  /** Left out on purpose: what can hurt somebody, or spoil a cylinder, is said with its reason. */
+  'step-skipped': { step: string; reason: string }
   note: { text: string }
   'job-waiting': { what: string }
   'job-resumed': Record<string, never>
@@ -31,6 +33,7 @@ export interface JobSlice {
   closedAt?: number
   /** Steps ticked off, each with the last time it was. */
   steps: { step: string; at: number }[]
+  skipped: { step: string; reason: string; at: number }[]
   waitingFor: string
 }
 
@@ -45,6 +48,7 @@ export const job: Chapter<JobBodies, JobSlice> = {
     openedAt: 0,
     lastAt: 0,
     steps: [],
+    skipped: [],
     waitingFor: '',
   }),
   kinds: {
@@ -82,6 +86,12 @@ export const job: Chapter<JobBodies, JobSlice> = {
     'step-done': wordsOnly<JobBodies['step-done']>(
       (state, { step }, { time }) => {
         state.steps = [...state.steps.filter((each) => each.step !== step), { step, at: time }]
+      },
+      { correctable: true },
+    ),
+    'step-skipped': wordsOnly<JobBodies['step-skipped']>(
+      (state, { step, reason }, { time }) => {
+        state.skipped = [...state.skipped.filter((each) => each.step !== step), { step, reason, at: time }]
       },
       { correctable: true },
     ),

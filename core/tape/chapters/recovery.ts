@@ -1,6 +1,6 @@
 import type { Condition } from '../../cylinders'
-import type { RecoveryEndKind } from '../../recovery'
-import type { Chapter } from '../chapter'
+import type { CylinderPort, EndLevelUse, HoseSize, RecoveryEndKind, RecoveryMethod } from '../../recovery'
+import { type Chapter, wordsOnly } from '../chapter'
 import { type Episode, episodesOf, isRecovered, recoveredEpisode } from '../episodes'
 import type { NextStep } from '../next'
 import { type JobState, stepDone } from '../state'
@@ -10,11 +10,34 @@ export interface RecoveryBodies {
   'recovery-ended': { how: RecoveryEndKind }
   /** What the gas in a cylinder is worth. */
   'gas-judged': { cylinderId: string; condition: Condition }
+  /** Which way it is to be pulled, through which rig, and by which rule it is down. */
+  'recovery-planned': RecoveryPlan
+  /** What a test of the gas or of the oil said. */
+  'gas-tested': GasTest
+}
+
+export interface RecoveryPlan {
+  method: RecoveryMethod
+  port: CylinderPort
+  hose: HoseSize
+  coresOut: boolean
+  level: EndLevelUse
+}
+
+export interface GasTest {
+  test: 'acid' | 'identifier'
+  passed: boolean
+  /** What an identifier names as the main part, and its share of all, where it says so. */
+  found?: string
+  purityPct?: number
 }
 
 export interface RecoverySlice {
   recoveryEnds: { entryId: string; at: number; order: number; how: RecoveryEndKind }[]
   gas: Record<string, Condition>
+  /** null: nobody has planned. */
+  plan: RecoveryPlan | null
+  gasTests: (GasTest & { at: number })[]
   /** What has been in the system, one after the other; at least one. */
   episodes: Episode[]
   /** Net out of the system in the last episode that was recovered from. */
@@ -24,7 +47,15 @@ export interface RecoverySlice {
 }
 
 export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
-  blank: () => ({ recoveryEnds: [], gas: {}, episodes: [], recoveredMg: 0, chargedMg: 0 }),
+  blank: () => ({
+    recoveryEnds: [],
+    gas: {},
+    plan: null,
+    gasTests: [],
+    episodes: [],
+    recoveredMg: 0,
+    chargedMg: 0,
+  }),
   kinds: {
     'recovery-ended': {
       version: 2,
@@ -56,6 +87,15 @@ export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
         state.gas[cylinderId] = condition
       },
     },
+    'recovery-planned': wordsOnly<RecoveryPlan>((state, plan) => {
+      state.plan = plan
+    }),
+    'gas-tested': wordsOnly<GasTest>(
+      (state, test, { time }) => {
+        state.gasTests.push({ ...test, at: time })
+      },
+      { correctable: true },
+    ),
   },
   settle(state) {
     state.episodes = episodesOf(state)

@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter'
+import { type Chapter, wordsOnly } from '../chapter'
 
 /** What is watched for a set time: the low side after a pull, or nitrogen in the circuit. */
 export type Watched = 'pull' | 'nitrogen'
@@ -8,6 +8,8 @@ export interface WatchBodies {
   'watch-started': { watchId: string; what: Watched; forS: number }
   /** The reading that was due is a note of its own. */
   'watch-ended': { watchId: string }
+  /** Somebody has seen what called. @param cause names it for good; the same never calls again */
+  'alarm-acknowledged': { code: string; cause: string }
 }
 
 export interface Watch {
@@ -22,10 +24,12 @@ export interface WatchSlice {
   watches: Watch[]
   /** Ends that came before their start. */
   earlyWatchEnds: Record<string, number>
+  /** Causes of alarms that somebody has seen, and when. */
+  acknowledged: Record<string, number>
 }
 
 export const watches: Chapter<WatchBodies, WatchSlice> = {
-  blank: () => ({ watches: [], earlyWatchEnds: {} }),
+  blank: () => ({ watches: [], earlyWatchEnds: {}, acknowledged: {} }),
   kinds: {
     'watch-started': {
       version: 1,
@@ -62,5 +66,12 @@ export const watches: Chapter<WatchBodies, WatchSlice> = {
         else state.earlyWatchEnds[watchId] = time
       },
     },
+    'alarm-acknowledged': wordsOnly<WatchBodies['alarm-acknowledged']>(
+      (state, { cause }, { time }) => {
+        if (!Object.hasOwn(state.acknowledged, cause))
+          state.acknowledged = { ...state.acknowledged, [cause]: time }
+      },
+      { afterClose: true },
+    ),
   },
 }

@@ -1,6 +1,7 @@
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { leakKnown, openTransfer, stopReadingMg } from '#core/tape'
+import { levelPaOf } from '#core/watching'
 import { keyOf, type LiveStore } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'
 import { useReadersUnits } from '~/ui/reader'
@@ -8,7 +9,6 @@ import { clockSeconds, clockTime } from '~/ui/time'
 import { CHANNEL_WORDS } from '~/wording/en'
 import { useOnScale } from '../face/bounds'
 import { expectedIn, useJob, useJudging } from '../job-context'
-import { levelOf } from '../watch/pull-of'
 import { useWords } from '../tape/use-words'
 import type { Heard, Strip } from './strip'
 import { stripOf } from './strip'
@@ -115,7 +115,13 @@ function useStrip(): Strip {
   const gross = transfer?.segments.at(-1)?.mode === 'gross'
   const grossLimitMg = gross && transfer?.use === 'recover' ? on?.scale.limitMg : undefined
   const recovering = transfer?.use === 'recover'
-  const levelPa = recovering ? levelOf(state, expectedIn(data, state), units.atmospherePa) : undefined
+  const levelPa = recovering
+    ? levelPaOf(state, {
+        expected: expectedIn(data, state),
+        trade: judging.trade,
+        atmospherePa: units.atmospherePa,
+      })
+    : undefined
   const stopsAtZero = recovering && leakKnown(state)
   const version = useSlowVersion(live?.store)
   return useMemo(() => {

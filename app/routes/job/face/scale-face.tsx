@@ -14,7 +14,8 @@ import { StripTap } from '../chart/strip-tap'
 import { useOnScale } from './bounds'
 import { Figures, LimitBar, useAlarms } from './figures'
 import { LastNotes } from './last-notes'
-import { LiveAnswer, useAsked } from '../live/live-answer'
+import { LiveAnswer, LOW_ASKED, useAsked } from '../live/live-answer'
+import { useNoteLive } from '../live/note-live'
 import { OtherScale } from './other-scale'
 import { Pad } from './pad'
 import { StateLine } from '../watch/state-line'
@@ -121,13 +122,18 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
     setAsked('weigh')
     input.current?.focus()
   }
+  const lowNow = useNoteLive(LOW_ASKED)
   const live = useAsked(point ? { kind: 'reading', point } : { kind: 'weight', scaleId: segment.scaleId })
   const write = (weightMg: number, from?: ReadOff) => {
     if (asked === 'end') {
       const hoseMg = hose.empty ? undefined : hose.want()
       if (!hose.empty && hoseMg === undefined) return
       const left = use === 'charge' && hoseMg !== undefined ? { hoseMg: Math.max(0, hoseMg) } : {}
-      note([readOff(draft('run-ended', { runId, weightMg, on: segment.openedBy, ...left }), from)])
+      // Where a gauge speaks, what it read at the stop is what the rebound is measured from.
+      note([
+        ...(use === 'recover' ? lowNow() : []),
+        readOff(draft('run-ended', { runId, weightMg, on: segment.openedBy, ...left }), from),
+      ])
       hose.clear()
     } else note([readOff(draft('weight-noted', { runId, weightMg, on: segment.openedBy }), from)])
     wrote()

@@ -12,6 +12,9 @@ import { sampleOf } from '~/samples/live-context'
 export type AskedOfLive =
   { kind: 'weight'; scaleId: string | null } | { kind: 'reading'; point: ReadingAsked }
 
+/** What the gauge on the low side reads. */
+export const LOW_ASKED: AskedOfLive = { kind: 'reading', point: { kind: 'pressure', point: 'low' } }
+
 /** What a live instrument says to what the pad asks; undefined: none speaks for that. */
 export function useAsked(asked: AskedOfLive): LiveReading | undefined {
   const live = useLive()

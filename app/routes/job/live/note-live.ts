@@ -4,7 +4,9 @@ import { type LiveReading, sampleOf } from '~/samples/live-context'
 import { type Draft, draft, readOff } from '~/tape/use-tape'
 import type { ReadersUnits } from '~/ui/measure'
 import { pressureDraft } from '../pressure-draft'
-import type { OpenJob } from '../job-context'
+import { useReadersUnits } from '~/ui/reader'
+import { type OpenJob, useJob } from '../job-context'
+import { type AskedOfLive, useAsked } from './live-answer'
 import { asNoted } from '~/samples/in-units'
 
 /** What *note this* writes for a live value; undefined: there is nothing on this job that it would be noted for. */
@@ -34,4 +36,15 @@ export function noteOf(
   }
   const entry = made()
   return entry && readOff(entry, sampleOf(reading))
+}
+
+/** What an instrument says now, as a note to be written beside others; nothing where none speaks. */
+export function useNoteLive(asked: AskedOfLive): () => Draft[] {
+  const job = useJob()
+  const units = useReadersUnits()
+  const reading = useAsked(asked)
+  return () => {
+    const noted = reading?.state === 'live' ? noteOf(reading, job, units) : undefined
+    return noted ? [noted] : []
+  }
 }

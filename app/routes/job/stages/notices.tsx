@@ -1,7 +1,6 @@
 import { Button } from 'react-bootstrap'
 import type { RecoveryEndKind } from '#core/recovery'
-import { gasUnaccounted, type JobState, type Notice, notices } from '#core/tape'
-import { MG_PER_KG } from '#core/units'
+import { chargeKgOf, gasUnaccounted, type JobState, type Notice, type NoticeCode, notices } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { quantityText } from '~/ui/verdict-card'
@@ -9,14 +8,18 @@ import { NOTICE_WORDS } from '~/wording/en'
 import { expectedIn, useJob, useJudging } from '../job-context'
 import type { JobData } from '../load.server'
 
+/** Said by the verdict on the wait, where one stands. */
+const OF_THE_WAIT: NoticeCode[] = ['low-above-level', 'rebounds', 'rebounds-early']
+
 /** What is noticed in what was noted, and what must be answered before it is forgotten. */
-export function Notices() {
+export function Notices({ waiting = false }: { waiting?: boolean }) {
   const { data, state } = useJob()
   const reading = useReadersUnits()
+  const said = noticed(data, state).filter(({ code }) => !(waiting && OF_THE_WAIT.includes(code)))
   return (
     <>
       <AccountForGas />
-      {noticed(data, state).map(({ code, numbers }) => (
+      {said.map(({ code, numbers }) => (
         <p key={code} className="field-error mb-0" role="status">
           {NOTICE_WORDS[code]} ({numbers.map((each) => quantityText(each, reading)).join(', ')})
         </p>
@@ -27,7 +30,7 @@ export function Notices() {
 
 export function noticed(data: JobData, state: JobState): Notice[] {
   const expected = expectedIn(data, state)
-  return notices(state, expected ? expected.massMg / MG_PER_KG : null)
+  return notices(state, chargeKgOf(expected), data.system?.trade)
 }
 
 const ANSWERS: [how: RecoveryEndKind, words: string][] = [

@@ -2,18 +2,20 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { RecoveryEndKind } from '#core/recovery'
 import { openTransfer, recoveredEpisode, stepDone } from '#core/tape'
+import { waitedAfter } from '#core/watching'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { NOTICE_WORDS } from '~/wording/en'
 import { expectedIn, useJob } from '../job-context'
 import { useGiveVerdict } from '../verdict/give-verdict'
 import { ScaleFace, WANTS_NEXT } from '../face/scale-face'
-import { StartWatch } from '../start-watch'
 import { VerdictOf } from '../verdict/verdict-of'
 import { CylinderChoice } from './cylinder-choice'
 import { noticed, Notices } from './notices'
 import { NotPurgedTick, ShutDownSteps, useNotPurged } from '../kit/machine-end'
 import { StartTransfer } from './start-transfer'
+import { PullLines } from '../watch/pull-lines'
+import { Waiting } from '../watch/waiting'
 import { useWordsTyped } from './use-figure'
 
 /** Gas out of the system into a cylinder on the scale, as often as it takes. */
@@ -47,9 +49,11 @@ export function Recover() {
   if (!state.refrigerant) return <p className="mb-0">Say first which refrigerant it is, under Prepare.</p>
   return (
     <>
-      <Notices />
+      <Notices waiting={waitedAfter(state) !== undefined} />
       {recoveredEpisode(state) && <Total />}
+      <PullLines />
       <VerdictOf about="recovery" />
+      <Waiting />
       {!closed && chosen && (
         <details
           key={`${again} ${wantsNext}`}
@@ -169,7 +173,6 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
         </Button>
       </div>
       {!purged && <span className="quiet">No verdict before the machine is purged.</span>}
-      <StartWatch what="pull" />
     </fieldset>
   )
 }

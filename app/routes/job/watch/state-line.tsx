@@ -1,20 +1,15 @@
-import { useEffect, useEffectEvent, useState } from 'react'
 import { type PullAlarm, pullAlarms, type PullState, watch } from '#core/recovery'
 import { leakKnown, type Transfer } from '#core/tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
-import { keyOf } from '~/samples/live-store'
-import { useLive } from '~/samples/live-context'
-import { serverNow } from '~/tape/device'
-import { useReadersUnits, useShow } from '~/ui/reader'
+import { pullOf } from '#core/watching'
+import { useShow } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
 import { useOnScale } from '../face/bounds'
 import { NEAR } from '../face/figures'
-import { expectedIn, useJob } from '../job-context'
-import { type LinesOf, pullOf } from './pull-of'
+import { useJob } from '../job-context'
+import { useJudgedNow } from './use-place'
 import '~/styles/pull.scss'
-
-const AGAIN_MS = 1_000
 
 /** In words and with a number what goes on in a running recovery, and what must be seen to. */
 export function StateLine({ transfer }: { transfer: Transfer }) {
@@ -47,16 +42,11 @@ interface Seen {
   speed: number
 }
 
-/** Looked at again every second, and with every weight that is noted. */
 function useWatched(transfer: Transfer): Seen {
-  const { state, data, cylinderOf } = useJob()
-  const live = useLive()
+  const { state, cylinderOf } = useJob()
   const on = useOnScale(transfer)
-  const { atmospherePa } = useReadersUnits()
-  const seenAt = (nowMs: number, lines: LinesOf): Seen => {
-    const speed = Math.max(1, ...data.standIns.map((each) => Number(each.state?.speed) || 1))
-    const expected = expectedIn(data, state)
-    const pull = pullOf(state, transfer, lines, { atmospherePa, expected, speed, nowMs })
+  return useJudgedNow(transfer, transfer.segments.at(-1)!.scaleId, (lines, place): Seen => {
+    const pull = pullOf(state, transfer, lines, place)
     const watched = watch(pull)
     const roomMg = on?.scale.leftMg
     const rating = cylinderOf(transfer.cylinderId)?.servicePressurePa
@@ -71,30 +61,9 @@ function useWatched(transfer: Transfer): Seen {
     return {
       state: watched.state,
       alarms: alarms.filter(({ code }) => !(called && /^limit/.test(code))),
-      speed,
+      speed: place.speed,
     }
-  }
-  const heard: LinesOf = (channel) => {
-    const wanted = live?.sources.find(
-      (each) =>
-        each.inUse &&
-        each.channel === channel &&
-        (channel !== 'weight' || each.kitId === transfer.segments.at(-1)!.scaleId),
-    )
-    return wanted ? live!.store.line(keyOf(wanted.deviceId, channel)) : []
-  }
-  // First as the page was loaded, on the server as here: nothing jumps when it comes to life.
-  const [seen, setSeen] = useState(() => seenAt(data.loadedAt, () => []))
-  const look = useEffectEvent(() => setSeen(seenAt(serverNow(state), heard)))
-  useEffect(() => {
-    const soon = setTimeout(() => look())
-    const again = setInterval(() => look(), AGAIN_MS)
-    return () => {
-      clearTimeout(soon)
-      clearInterval(again)
-    }
-  }, [transfer])
-  return seen
+  })
 }
 
 function useNumbers() {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { watch } from '#core/recovery'
-import type { Channel, Point } from '#core/samples'
-import { type Entry, foldTape, openTransfer } from '#core/tape'
-import { wrote } from '../../../../testing/an-entry'
+import { watch } from '../recovery'
+import type { Channel, Point } from '../samples'
+import { type Entry, foldTape, openTransfer } from '../tape'
+import { wrote } from '../../testing/an-entry'
 import { pullOf } from './pull-of'
 
 const T0 = 1_000_000_000
@@ -30,6 +30,7 @@ function pull(
   return pullOf(state, openTransfer(state)!, lines, {
     atmospherePa,
     expected: { massMg: 3e6 },
+    trade: 'stationary',
     speed,
     nowMs: T0 + nowS * 1_000,
   })

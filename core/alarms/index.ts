@@ -1,0 +1,11 @@
+export {
+  type Alarm,
+  type AlarmCode,
+  type CylinderFacts,
+  dueAlarms,
+  type Judged,
+  judgePull,
+  notYet,
+  type Silent,
+  silentAlarms,
+} from './wanted'

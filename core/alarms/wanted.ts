@@ -1,0 +1,110 @@
+import { type AlarmFacts, type PullAlarm, pullAlarms, type PullState, watch } from '../recovery'
+import { clocksOf, type JobState, openTransfer, type Transfer } from '../tape'
+import { type LinesOf, type Place, pullOf } from '../watching'
+
+/** Everything that calls. */
+export type AlarmCode = PullAlarm['code'] | (typeof STATES)[number] | 'finished' | 'due' | 'instrument-lost'
+
+/** States of a pull that somebody must see to. */
+const STATES = ['stuck', 'cut-out', 'falling'] as const
+
+export interface Alarm {
+  code: AlarmCode
+  /** Names it for good: raised once, whoever notices it, and however often. */
+  cause: string
+  /** A hand is needed at once; else it wants to be looked at. */
+  urgent: boolean
+}
+
+/** An instrument in use that says nothing any more. */
+export interface Silent {
+  deviceId: string
+  /** ms. */
+  since: number
+}
+
+/** What a running pull stands against. */
+export interface CylinderFacts extends AlarmFacts {
+  /** How full it is, as a share of what it may hold; undefined: no limit is known. */
+  share: number | undefined
+}
+
+export interface Judged {
+  state: PullState
+  kgPerS: number | undefined
+  alarms: Alarm[]
+}
+
+/** Of its limit. */
+const NEAR = 0.9
+const URGENT: ReadonlySet<AlarmCode> = new Set<AlarmCode>([
+  'limit-passed',
+  'stop-line-near',
+  'below-stop-line',
+  'above-rating',
+  'cylinder-hot',
+  'falling',
+  'cut-out',
+])
+/** Stands at another weight than it did: stuck once more. */
+const STANDS_KG = 0.05
+/** A knock is one knock, however its second is reckoned. */
+const KNOCK_S = 10
+/** A pull that stands for so long is done, and not only slow, s. */
+const DONE_S = 90
+
+/** What a running recovery says now, and what must be called for it. */
+export function judgePull(
+  state: JobState,
+  transfer: Transfer,
+  lines: LinesOf,
+  place: Place,
+  facts: CylinderFacts,
+): Judged {
+  const pull = pullOf(state, transfer, lines, place)
+  const watched = watch(pull)
+  const own = transfer.transferId
+  const said = watched.state
+  const alarm = (code: AlarmCode, mark: string | number = ''): Alarm => ({
+    code,
+    cause: [code, own, mark].filter((each) => each !== '').join(':'),
+    urgent: URGENT.has(code),
+  })
+  const standsAt = Math.round((watched.weights.at(-1)?.value ?? 0) / STANDS_KG)
+  const alarms = pullAlarms(pull, watched, facts).map((each) =>
+    each.code === 'nudged' ? alarm('nudged', Math.round(each.atS / KNOCK_S)) : alarm(each.code),
+  )
+  const called = (code: AlarmCode) => alarms.some((each) => each.code === code)
+  if ((facts.share ?? 0) >= NEAR && !called('limit-near') && !called('limit-passed'))
+    alarms.push(alarm('limit-near'))
+  if ((STATES as readonly string[]).includes(said.code)) alarms.push(alarm(said.code as 'stuck', standsAt))
+  if (said.code === 'maybe-done' && said.flatS >= DONE_S) alarms.push(alarm('finished'))
+  return { state: said, kgPerS: watched.kgPerS, alarms }
+}
+
+/** What is due in a job: holds and watches whose time is up. */
+export function dueAlarms(state: JobState, nowMs: number): Alarm[] {
+  return clocksOf(state, null)
+    .filter(({ what, dueAt }) => what !== 'recover' && what !== 'charge' && dueAt !== null && dueAt <= nowMs)
+    .map(({ clockId }) => ({ code: 'due', cause: `due:${clockId}`, urgent: false }))
+}
+
+/** Instruments that have gone silent while something runs that they watch. */
+export function silentAlarms(state: JobState, silent: readonly Silent[]): Alarm[] {
+  if (clocksOf(state, null).length === 0) return []
+  return silent.map(({ deviceId, since }) => ({
+    code: 'instrument-lost',
+    cause: `instrument-lost:${deviceId}:${since}`,
+    urgent: openTransfer(state) !== undefined,
+  }))
+}
+
+/** Those of them that nobody has raised or seen yet. */
+export function notYet(wanted: readonly Alarm[], raised: ReadonlySet<string>, state: JobState): Alarm[] {
+  const causes = new Set(raised)
+  return wanted.filter(({ cause }) => {
+    if (causes.has(cause) || Object.hasOwn(state.acknowledged, cause)) return false
+    causes.add(cause)
+    return true
+  })
+}

@@ -1,0 +1,55 @@
+import type { PressureNote } from './chapters/readings'
+import type { JobState } from './state'
+import type { Transfer } from './weighings'
+
+/** One pull of a recovery, as a line: pressures absolute, Pa. */
+export interface PullLine {
+  transferId: string
+  cylinderId: string
+  startedAt: number
+  endedAt?: number
+  amountMg: number
+  startPa?: number
+  endPa?: number
+  /** What came back before the next one began, or until now. */
+  reboundPa?: number
+  reboundAfterMs?: number
+}
+
+/** A gauge is read a little before the machine starts, and just as it stops. */
+const BEFORE_MS = 15 * 60_000
+const JUST_AFTER_MS = 15_000
+
+/** The pulls since gas last went in, in order. */
+export function pullsOf({
+  transfers,
+  pressureNotes,
+}: Pick<JobState, 'transfers' | 'pressureNotes'>): PullLine[] {
+  const lows = pressureNotes.filter((each) => each.point === 'low')
+  const since = transfers.slice(transfers.findLastIndex((each) => each.use === 'charge') + 1)
+  return since.map((transfer, i) => lineOf(transfer, since[i + 1], lows))
+}
+
+function lineOf(transfer: Transfer, next: Transfer | undefined, lows: readonly PressureNote[]): PullLine {
+  const { transferId, cylinderId, startedAt, endedAt, amountMg } = transfer
+  const before = lows.findLast(({ at }) => at <= startedAt && at >= startedAt - BEFORE_MS)
+  const during = lows.filter(
+    ({ at }) => at > startedAt && at <= (endedAt === undefined ? Infinity : endedAt + JUST_AFTER_MS),
+  )
+  const start = before ?? (during.length > 1 ? during[0] : undefined)
+  const end = during.at(-1)
+  const after =
+    endedAt === undefined
+      ? undefined
+      : lows.findLast(({ at }) => at > endedAt + JUST_AFTER_MS && at <= (next?.startedAt ?? Infinity))
+  return {
+    transferId,
+    cylinderId,
+    startedAt,
+    amountMg,
+    ...(endedAt !== undefined && { endedAt }),
+    ...(start && { startPa: start.value }),
+    ...(end && end !== start && { endPa: end.value }),
+    ...(after && { reboundPa: after.value, reboundAfterMs: after.at - endedAt! }),
+  }
+}
