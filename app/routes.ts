@@ -66,6 +66,7 @@ export default [
     route('settings', 'routes/settings/settings.tsx'),
     route('events', 'routes/frame/events.ts'),
     route('clocks', 'routes/frame/clocks.ts'),
+    route('alarms', 'routes/frame/alarms.ts'),
   ]),
   route('*', 'routes/door/not-found.tsx'),
 ] satisfies RouteConfig

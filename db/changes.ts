@@ -2,7 +2,7 @@ import { type ShopTx, listeningDatabase } from './connection'
 
 /** Something changed; ids only, readers refetch in their own shop. */
 export interface Change {
-  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'refetch'
+  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'alarm' | 'refetch'
   id: string
 }
 

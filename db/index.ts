@@ -8,6 +8,7 @@ export * from './systems'
 export * from './jobs/jobs'
 export { foldOpen, openTape, type OpenTape, tapeOf } from './jobs/tape'
 export * from './jobs/append'
+export { pastRuns } from './jobs/past-runs'
 export * from './ledger/movements'
 export { sheetRows, type SheetPart, stockAt } from './ledger/sheet'
 export * from './ledger/vouchers'
@@ -23,3 +24,13 @@ export { lock } from './locks'
 export { ARCHIVE_PARTS } from './archive/parts'
 export * from './archive/archive'
 export * from './samples'
+export { raiseAlarms, raisedIn, unseenAlarms, type UnseenAlarm } from './alarms/alarms'
+export {
+  forgetRunning,
+  keepRunning,
+  type Running,
+  runningEverywhere,
+  type RunningJob,
+  runningJobs,
+} from './alarms/running'
+export { alone } from './leader'

@@ -16,6 +16,7 @@ import {
   tidyBatches,
   tidyUp,
 } from '#db'
+import { watchRuns } from '~/alarms/watch-runs.server'
 import { now } from '~/session/clock.server'
 import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
@@ -119,6 +120,19 @@ export function keepSamples() {
   }
   void keep()
   setInterval(() => void keep(), PARTITIONS_MS * (0.9 + 0.2 * Math.random())).unref()
+}
+
+const WATCH_MS = 2_000
+
+/** Watches what runs, for as long as this process lives: each look begins when the last one is over. */
+export function watchWhatRuns() {
+  const failed = (error: unknown, jobId?: string) =>
+    log.warn({ err: error, jobId }, 'what runs could not be watched')
+  const look = async () => {
+    await watchRuns(now, failed).catch((error: unknown) => failed(error))
+    setTimeout(() => void look(), WATCH_MS).unref()
+  }
+  void look()
 }
 
 /** What another version of the fold has made is brought up to date beside the work; several processes may do it at once. */

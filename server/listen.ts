@@ -14,6 +14,7 @@ interface Keg {
   tidyNowAndThen: () => void
   rebuildWhatIsOutdated: () => void
   keepSamples: () => void
+  watchWhatRuns: () => void
 }
 
 const development = process.env.KEG_DEV === '1'
@@ -27,6 +28,7 @@ const server = createServer(front)
 keg.tidyNowAndThen()
 keg.rebuildWhatIsOutdated()
 keg.keepSamples()
+keg.watchWhatRuns()
 if (supervised && process.send) takeConnections(process.send.bind(process))
 else server.listen(port, host, () => void greet())
 server.on('error', (error) => {

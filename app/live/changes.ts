@@ -4,7 +4,7 @@ import type { Channel } from '#core/samples'
 import { reloadState, subscribeToReloads } from './last-good'
 
 export interface Change {
-  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'refetch'
+  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'alarm' | 'refetch'
   id: string
 }
 

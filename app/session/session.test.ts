@@ -102,11 +102,12 @@ describe('the cookie', () => {
 
 describe('preferencesOf', () => {
   it('fills in what is missing', () => {
-    expect(preferencesOf({})).toEqual({ units: METRIC_UNITS, theme: 'auto', van: '' })
+    expect(preferencesOf({})).toEqual({ units: METRIC_UNITS, theme: 'auto', van: '', notify: true })
     expect(preferencesOf({ theme: 'dark', units: { weight: 'lb-oz' } })).toEqual({
       units: { ...METRIC_UNITS, weight: 'lb-oz' },
       theme: 'dark',
       van: '',
+      notify: true,
     })
   })
 })

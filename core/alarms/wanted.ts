@@ -1,6 +1,15 @@
-import { type AlarmFacts, type PullAlarm, pullAlarms, type PullState, watch } from '../recovery'
+import {
+  type AlarmFacts,
+  type PullAlarm,
+  pullAlarms,
+  type PullState,
+  pullTimeLeft,
+  type TimeLeft,
+  watch,
+} from '../recovery'
+import { MG_PER_KG } from '../units'
 import { clocksOf, type JobState, openTransfer, type Transfer } from '../tape'
-import { type LinesOf, type Place, pullOf } from '../watching'
+import { type LinesOf, mayStillComeKg, type Place, pullOf } from '../watching'
 
 /** Everything that calls. */
 export type AlarmCode = PullAlarm['code'] | (typeof STATES)[number] | 'finished' | 'due' | 'instrument-lost'
@@ -32,6 +41,9 @@ export interface CylinderFacts extends AlarmFacts {
 export interface Judged {
   state: PullState
   kgPerS: number | undefined
+  /** What has come in this pull on this scale, kg; a knock does not count. */
+  movedKg: number
+  left: TimeLeft | undefined
   alarms: Alarm[]
 }
 
@@ -71,7 +83,9 @@ export function judgePull(
     urgent: URGENT.has(code),
   })
   const standsAt = Math.round((watched.weights.at(-1)?.value ?? 0) / STANDS_KG)
-  const alarms = pullAlarms(pull, watched, facts).map((each) =>
+  const movedKg = watched.weights.at(-1)?.value ?? 0
+  const comesKg = mayStillComeKg(state, transfer, place, movedKg)
+  const alarms = pullAlarms(pull, watched, { ...facts, comesKg }).map((each) =>
     each.code === 'nudged' ? alarm('nudged', Math.round(each.atS / KNOCK_S)) : alarm(each.code),
   )
   const called = (code: AlarmCode) => alarms.some((each) => each.code === code)
@@ -79,7 +93,16 @@ export function judgePull(
     alarms.push(alarm('limit-near'))
   if ((STATES as readonly string[]).includes(said.code)) alarms.push(alarm(said.code as 'stuck', standsAt))
   if (said.code === 'maybe-done' && said.flatS >= DONE_S) alarms.push(alarm('finished'))
-  return { state: said, kgPerS: watched.kgPerS, alarms }
+  const stillKg = place.expected
+    ? Math.max(0, place.expected.massMg - state.recoveredMg + transfer.amountMg) / MG_PER_KG
+    : undefined
+  return {
+    state: said,
+    kgPerS: watched.kgPerS,
+    movedKg,
+    left: pullTimeLeft(watched.weights, stillKg),
+    alarms,
+  }
 }
 
 /** What is due in a job: holds and watches whose time is up. */

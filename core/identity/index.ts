@@ -1,2 +1,3 @@
 export * from './identify'
 export * from './air'
+export { type AtRestCode, judgeAtRest, type RestVerdict } from './at-rest'

@@ -148,6 +148,7 @@ export function compareRecovered(
   }
 }
 
-function restMg({ massMg }: Weighed): number {
+/** What a recovery leaves behind at the most, of a charge, mg. */
+export function restMg({ massMg }: Pick<Weighed, 'massMg'>): number {
   return Math.min(REST.fixedMg, REST.most * massMg) + REST.share * massMg
 }

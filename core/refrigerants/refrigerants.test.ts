@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  glideK,
   liquidDensity,
   OutOfRangeError,
   REFRIGERANTS,
@@ -122,5 +123,15 @@ describe('facts', () => {
     expect(refrigerantCode('r410a')).toBe('R-410A')
     expect(refrigerantCode('1234ze e')).toBe('R-1234ze(E)')
     expect(refrigerantCode('R-999')).toBeUndefined()
+  })
+})
+
+describe('glide', () => {
+  it('of every refrigerant can be said; pure ones and near-azeotropes have none to speak of', () => {
+    for (const code of REFRIGERANTS) expect(glideK(tableOf(code), 273.15)).toBeGreaterThanOrEqual(0)
+    expect(glideK(tableOf('R-744'), 273.15)).toBe(0)
+    expect(glideK(tableOf('R-410A'), 273.15)).toBeLessThan(0.2)
+    // R-407C boils over about 7 K at 0 °C.
+    expect(glideK(tableOf('R-407C'), 273.15)).toBeGreaterThan(6)
   })
 })

@@ -131,3 +131,9 @@ function solve(values: Float64Array, wanted: number, interval: number): number {
   }
   return Math.max(0, Math.min(values.length - 1, position))
 }
+
+/** How far dew lies above bubble at the pressure of a bubble temperature, K; 0 for what boils at one. @throws OutOfRangeError */
+export function glideK(table: SaturationTable, bubbleK: number): number {
+  if (table.lnDew === table.lnBubble) return 0
+  return saturationTempK(table, saturationPressurePa(table, bubbleK, 'bubble'), 'dew') - bubbleK
+}

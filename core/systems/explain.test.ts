@@ -17,10 +17,12 @@ const explain = (differenceKg: number, over: Partial<SystemPlate> = {}, sigmaKg 
     { differenceMg: differenceKg * 1e6, sigmaMg: sigmaKg * 1e6 },
     plate(over),
     tableOf('R-410A'),
-  ).map((each: Explanation) =>
+  ).flatMap((each: Explanation) =>
     each.kind === 'line'
-      ? `${each.lengthM} m ${each.od}`
-      : `${each.notation} ${(each.massMg / 1e6).toFixed(3)}`,
+      ? [`${each.lengthM} m ${each.od}`]
+      : each.kind === 'plate'
+        ? [`${each.notation} ${(each.massMg / 1e6).toFixed(3)}`]
+        : [],
   )
 
 describe('what would explain the difference', () => {
@@ -47,5 +49,44 @@ describe('what would explain the difference', () => {
   it('3 lb 6 oz that meant 3.6 lb, the other way round; 3 lb 11 oz is never 3.11', () => {
     expect(explain(0.1, { plateMg: Math.round(3 * MG_PER_LB + 6 * MG_PER_OZ) })[0]).toBe('lb 1.633')
     expect(explain(0.1, { plateMg: Math.round(3 * MG_PER_LB + 11 * MG_PER_OZ) }).join()).not.toContain('lb ')
+  })
+})
+
+describe('what the books know', () => {
+  const plate: SystemPlate = {
+    trade: 'stationary',
+    refrigerant: 'R-410A',
+    plateMg: 3_000_000,
+    panelTotalMg: null,
+    lines: [],
+    accessories: [],
+  }
+  const of = (
+    differenceMg: number,
+    past: Parameters<typeof explanations>[3],
+    over: Partial<SystemPlate> = {},
+  ) => explanations({ differenceMg, sigmaMg: 15_000 }, { ...plate, ...over }, tableOf('R-410A'), past)
+  it('a loss is a leak of so much a year', () => {
+    // 0.6 of 3 kg in 73 days: a fifth, which is once the whole charge in a year.
+    expect(of(-600_000, { expectedMg: 3_000_000, days: 73 })[0]).toEqual({
+      kind: 'leak',
+      share: 0.2,
+      days: 73,
+      perYear: 1,
+      massMg: 600_000,
+    })
+    expect(of(-600_000, { expectedMg: 3_000_000, days: 1 })).toEqual([])
+    expect(of(-600_000, {})).toEqual([])
+  })
+  it('an earlier addition explains what it is as large as', () => {
+    expect(of(400_000, { beyondMg: 410_000 })[0]).toEqual({ kind: 'addition', massMg: 410_000 })
+    expect(of(400_000, { beyondMg: 900_000 }).map((each) => each.kind)).not.toContain('addition')
+  })
+  it('an oversized drier: its shell holds six tenths of it as liquid', () => {
+    // R-410A at 40 °C weighs 0.976 kg a litre: 0.35 kg are 598 mL of shell.
+    const drier = of(350_000, {}).find((each) => each.kind === 'drier')!
+    expect(drier).toMatchObject({ massMg: 350_000, shellMl: 600 })
+    const known = of(350_000, {}, { accessories: [{ name: 'Drier', massMg: 100_000 }] })
+    expect(known.map((each) => each.kind)).not.toContain('drier')
   })
 })

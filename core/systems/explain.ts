@@ -1,4 +1,4 @@
-import { OutOfRangeError, type SaturationTable } from '../refrigerants'
+import { liquidDensity, OutOfRangeError, type SaturationTable } from '../refrigerants'
 import { MG_PER_KG, MG_PER_LB, MG_PER_OZ } from '../units'
 import { lineMassPerMetre } from './expected'
 import type { SystemPlate } from './system'
@@ -9,6 +9,12 @@ export type Explanation =
   | { kind: 'line'; od: string; lengthM: number; massMg: number }
   /** The plate was read in tenths of a pound and meant ounces, or the other way round. */
   | { kind: 'plate'; notation: 'lb' | 'lb-oz'; massMg: number }
+  /** A drier in the liquid line of so much shell volume. */
+  | { kind: 'drier'; shellMl: number; massMg: number }
+  /** What the books had in the system beyond its plate. */
+  | { kind: 'addition'; massMg: number }
+  /** So much was lost since somebody charged it last: of the charge, and of it a year. */
+  | { kind: 'leak'; share: number; days: number; perYear: number; massMg: number }
 
 /** Liquid lines of split systems: what is run between the units. */
 const USUAL_LIQUID = ['1/4', '3/8', '1/2']
@@ -23,8 +29,65 @@ export function explanations(
   { differenceMg, sigmaMg }: { differenceMg: number; sigmaMg: number },
   plate: SystemPlate,
   table: SaturationTable,
+  past: Past = {},
 ): Explanation[] {
-  return [...otherPlates(differenceMg, sigmaMg, plate), ...lines(differenceMg, plate, table)]
+  return [
+    ...additions(differenceMg, sigmaMg, past),
+    ...leaks(differenceMg, past),
+    ...otherPlates(differenceMg, sigmaMg, plate),
+    ...lines(differenceMg, plate, table),
+    ...driers(differenceMg, plate, table),
+  ]
+}
+
+/** What the books know of a system from before this job. */
+export interface Past {
+  /** Full charge, mg: what a loss is a share of. */
+  expectedMg?: number
+  /** In it by the books beyond what was expected, mg. */
+  beyondMg?: number
+  /** Days since anybody charged it last. */
+  days?: number
+}
+
+function additions(differenceMg: number, sigmaMg: number, { beyondMg }: Past): Explanation[] {
+  if (differenceMg <= 0 || beyondMg === undefined || beyondMg <= 0) return []
+  return Math.abs(differenceMg - beyondMg) <= Math.max(2 * sigmaMg, 0.2 * differenceMg)
+    ? [{ kind: 'addition', massMg: beyondMg }]
+    : []
+}
+
+/** Sooner than that a share of the charge tells of no year. */
+const LEAST_DAYS = 2
+
+function leaks(differenceMg: number, { expectedMg, days }: Past): Explanation[] {
+  if (differenceMg >= 0 || !expectedMg || days === undefined || days < LEAST_DAYS) return []
+  const share = Math.min(1, -differenceMg / expectedMg)
+  return [{ kind: 'leak', share, days, perYear: (share * 365) / days, massMg: -differenceMg }]
+}
+
+/** A drier holds so much of its shell as liquid; the maker's figure wins. */
+const DRIER_SHARE = 0.6
+/** Smaller is none worth forgetting, larger is none that is fitted, mL. */
+const DRIER_ML = { least: 100, most: 3_000 }
+const DRIER_K = 313.15
+
+function driers(
+  differenceMg: number,
+  { accessories, panelTotalMg }: SystemPlate,
+  table: SaturationTable,
+): Explanation[] {
+  if (differenceMg <= 0 || panelTotalMg !== null || accessories.some(({ name }) => /drier|dryer/i.test(name)))
+    return []
+  try {
+    const shellMl = differenceMg / (DRIER_SHARE * liquidDensity(table, DRIER_K))
+    return shellMl >= DRIER_ML.least && shellMl <= DRIER_ML.most
+      ? [{ kind: 'drier', shellMl: Math.round(shellMl / 10) * 10, massMg: differenceMg }]
+      : []
+  } catch (error) {
+    if (error instanceof OutOfRangeError) return []
+    throw error
+  }
 }
 
 function otherPlates(differenceMg: number, sigmaMg: number, { plateMg, panelTotalMg }: SystemPlate) {

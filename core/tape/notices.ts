@@ -1,4 +1,4 @@
-import { identify } from '../identity'
+import { airShare, identify } from '../identity'
 import type { Trade } from '../systems'
 import { STANDARD_ATMOSPHERE_PA } from '../units'
 import { type Quantity, quantity } from '../verdict'
@@ -7,7 +7,7 @@ import { TOGETHER_MS } from './check-readings'
 import { clampAt, gaugeAt } from './instruments'
 import { leakKnown } from './leak-known'
 import { levelHere } from './level'
-import type { JobState } from './state'
+import { type JobState, stepDone } from './state'
 
 /** What a practitioner would notice in what is noted already. */
 export type NoticeCode =
@@ -27,7 +27,12 @@ export type NoticeCode =
 export interface Notice {
   code: NoticeCode
   numbers: Quantity[]
+  /** Where it likely comes from. */
+  why?: AirSource[]
 }
+
+/** Where air in a cylinder comes from. */
+export type AirSource = 'not-purged' | 'drawn-by-leak' | 'was-in-it'
 
 /** What stands still, or comes back, earlier than this says nothing yet: liquid under oil takes minutes to boil off. */
 const LEAST_WAIT_MS = 5 * 60_000
@@ -102,13 +107,27 @@ function inTheCylinder(state: JobState, refrigerant: string): Notice[] {
     [refrigerant],
   )
   if (!fit || fit.fit === 'fits') return []
+  const { ofVapour } = airShare(pressure.value, fit.saturationPa, fit.sigmaPa)
   return [
     {
       code: fit.fit === 'above' ? 'cylinder-above' : 'cylinder-below',
       numbers: [
         quantity('level', pressure.value, 'Pa'),
         quantity('expected', fit.saturationPa, 'Pa', fit.sigmaPa),
+        ...(fit.fit === 'above' ? [quantity('air', ofVapour, 'share')] : []),
       ],
+      ...(fit.fit === 'above' && { why: whereFrom(state) }),
     },
   ]
+}
+
+/** The likeliest first: a leak below zero draws it, hoses that nobody purged carry it; else it was in there. */
+function whereFrom(state: JobState): AirSource[] {
+  const found: AirSource[] = []
+  const below = state.pressureNotes.some(
+    (each) => each.point === 'low' && each.value < (each.atmospherePa ?? STANDARD_ATMOSPHERE_PA) - 10_000,
+  )
+  if (below && state.leakChecks.some((each) => each.found)) found.push('drawn-by-leak')
+  if (!stepDone(state, 'purged-hoses') && !stepDone(state, 'purged-joint-by-joint')) found.push('not-purged')
+  return found.length > 0 ? found : ['was-in-it']
 }

@@ -50,6 +50,7 @@ export type QuantityName =
   | 'room'
   | 'wanted'
   | 'down-to'
+  | 'air'
 
 export interface Quantity {
   /** One of {@link QuantityName} where it is new; a stored one may be older. */

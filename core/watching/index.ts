@@ -1,3 +1,3 @@
 export type { LinesOf, Place } from './lines'
-export { levelPaOf, pullOf } from './pull-of'
+export { levelPaOf, mayStillComeKg, pullOf } from './pull-of'
 export { waitedAfter, waitOf } from './wait-of'

@@ -47,3 +47,22 @@ export function levelPaOf(
   const level = levelHere(state, { chargeKg: chargeKgOf(expected), trade }, atmospherePa)
   return level?.levelPa ?? atmospherePa ?? STANDARD_ATMOSPHERE_PA
 }
+
+/** A plate is read to a hundredth, and systems are overcharged. */
+const OVERCHARGED = 1.15
+
+/**
+ * What may still come out at the most, kg; undefined: nobody knows, or more has come already than was expected.
+ * @param movedKg in this pull so far, noted or not
+ */
+export function mayStillComeKg(
+  state: JobState,
+  transfer: Transfer,
+  { expected }: Pick<Place, 'expected'>,
+  movedKg: number,
+): number | undefined {
+  if (!expected) return undefined
+  const outKg = (state.recoveredMg - transfer.amountMg) / MG_PER_KG + movedKg
+  const leftKg = (OVERCHARGED * expected.massMg) / MG_PER_KG - outKg
+  return leftKg > 0 ? leftKg : undefined
+}

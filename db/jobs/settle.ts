@@ -9,6 +9,7 @@ import {
   reservations,
   worse,
 } from '#core/tape'
+import { seeAlarms } from '../alarms/alarms'
 import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import type { CylinderRow } from '../cylinders'
@@ -39,6 +40,7 @@ export async function settle(
   await keepUses(tx, jobId, state)
   await keepJobKit(tx, jobId, state)
   await summarise(tx, jobId, state, lastSeq)
+  await seeAlarms(tx, jobId, state.acknowledged)
   await reserve(tx, jobId, state)
   if (changedFrom !== undefined)
     for (const systemId of state.named.systems)

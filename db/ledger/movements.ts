@@ -130,6 +130,19 @@ export async function systemBefore(
   return row!.whole ? { massMg: row!.massMg } : null
 }
 
+/** When anybody charged a system last, before a job; null: the books know of none. */
+export async function lastCharged(
+  tx: ShopTx,
+  systemId: string,
+  jobId: string,
+  before: Date,
+): Promise<Date | null> {
+  const [row] = await tx<{ at: Date | null }[]>`
+    select max(at) as at from movement
+    where to_system = ${systemId} and from_cylinder is not null and job_id is distinct from ${jobId} and at < ${before}`
+  return row!.at
+}
+
 /** What each cylinder has gained from a job so far, mg. */
 export async function cylinderGains(tx: ShopTx, jobId: string): Promise<Map<string, number>> {
   const rows = await tx<{ cylinderId: string; massMg: number }[]>`

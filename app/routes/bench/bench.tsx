@@ -1,16 +1,17 @@
 import { CalendarClock } from 'lucide-react'
 import { Link } from 'react-router'
-import { inShop, type JobSummary, jobsFinished, jobsInHand, needingAttention, stock } from '#db'
+import { inShop, type JobSummary, jobsFinished, jobsInHand, needingAttention, runningJobs, stock } from '#db'
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
 import { dueItems } from '~/kit/due.server'
 import { useRefresh } from '~/live/changes'
 import { keepLastGood } from '~/live/last-good'
-import { todayIn } from '~/session/clock.server'
+import { now, todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
 import { day, dayAndTime, plainDay } from '~/ui/time'
 import { NEXT_WORDS, STAGE_WORDS } from '~/wording/en'
+import { RunningNow } from './running-now'
 import type { Route } from './+types/bench'
 
 const DUE_SHOWN = 15
@@ -27,15 +28,19 @@ export async function loader({ context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => {
-    const [jobs, lately, cylinders, held, due] = await Promise.all([
+    const [jobs, lately, cylinders, held, due, running] = await Promise.all([
       jobsInHand(tx, IN_HAND_SHOWN),
       jobsFinished(tx, 5),
       needingAttention(tx, today),
       stock(tx),
       dueItems(tx, today, DUE_DAYS, DUE_SHOWN + 1),
+      runningJobs(tx),
     ])
     return {
-      jobs,
+      running,
+      loadedAt: now().getTime(),
+      // What runs stands above.
+      jobs: jobs.filter((job) => !running.some((each) => each.jobId === job.jobId)),
       lately,
       due: due.slice(0, DUE_SHOWN),
       moreDue: due.length > DUE_SHOWN,
@@ -61,7 +66,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** Home: the jobs in hand and what each waits for, the cylinders to look at, and what the rack holds. */
 export default function Bench({
-  loaderData: { jobs, lately, due, moreDue, amiss, stock, timeZone, mayWrite },
+  loaderData: { running, loadedAt, jobs, lately, due, moreDue, amiss, stock, timeZone, mayWrite },
 }: Route.ComponentProps) {
   useRefresh(() => true)
   return (
@@ -76,10 +81,11 @@ export default function Bench({
       </div>
       <div className="two-columns">
         <section className="stack" aria-labelledby="in-hand">
+          {running.length > 0 && <RunningNow jobs={running} loadedAt={loadedAt} />}
           <h2 id="in-hand" className="mb-0">
             In hand
           </h2>
-          {jobs.length === 0 && (
+          {jobs.length === 0 && running.length === 0 && (
             <div className="empty">
               <p>No job is in hand.</p>
               {mayWrite && (

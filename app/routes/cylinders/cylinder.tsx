@@ -74,7 +74,7 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
   const { cylinder, dueOn, ledger, jobs, judged, timeZone, mayWrite } = loaderData
   const show = useShow()
   const limitLink = fillLink(cylinder)
-  useRefresh(() => true)
+  useRefresh(({ kind }) => kind !== 'alarm')
   return (
     <>
       <div className="page-head">

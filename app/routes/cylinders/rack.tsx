@@ -73,7 +73,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 /** The rack, drawn: each cylinder to scale with its level, its limit and what is amiss with it. */
 export default function Rack({ loaderData }: Route.ComponentProps) {
   const { cylinders, count, page, pages, filter, refrigerants, mayWrite, asList } = loaderData
-  useRefresh(() => true)
+  useRefresh(({ kind }) => kind !== 'alarm')
   const to = (next: number) => {
     const search = new URLSearchParams({ page: String(next) })
     if (filter.refrigerant) search.set('refrigerant', filter.refrigerant)

@@ -1,5 +1,7 @@
 import { useCallback, useState } from 'react'
 import { data, Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavigation } from 'react-router'
+import { AlarmBanner } from '~/alarms/banner'
+import { callingIn } from '~/alarms/read.server'
 import { ClockStrip } from '~/clocks/strip'
 import { inShop, jobsWithClocks } from '#db'
 import { now } from '~/session/clock.server'
@@ -18,9 +20,14 @@ export const middleware: Route.MiddlewareFunction[] = [onlySignedIn]
 
 export async function loader({ context }: Route.LoaderArgs) {
   const { person, shop } = signedIn(context)
+  const [jobs, calling] = await Promise.all([
+    inShop(shop.shopId, (tx) => jobsWithClocks(tx)),
+    callingIn(shop.shopId),
+  ])
   return data({
-    // What runs stands there at once, and moves nothing when it is told again.
-    running: { now: now().getTime(), jobs: await inShop(shop.shopId, (tx) => jobsWithClocks(tx)) },
+    // What runs, and what calls, stands there at once, and moves nothing when it is told again.
+    running: { now: now().getTime(), jobs },
+    calling,
     person: { userId: person.userId, name: person.name, role: person.role },
     shop: { name: shop.name, timeZone: shop.timeZone },
     preferences: preferencesOf(person.preferences),
@@ -47,7 +54,9 @@ const PLACES = [
 ] as const
 
 /** What stands around every page: where one is, who one is, and whether entries wait. */
-export default function Frame({ loaderData: { person, shop, preferences, running } }: Route.ComponentProps) {
+export default function Frame({
+  loaderData: { person, shop, preferences, running, calling },
+}: Route.ComponentProps) {
   const loading = useNavigation().state !== 'idle'
   const [finding, setFinding] = useState(false)
   const find = useCallback(() => setFinding(true), [])
@@ -58,6 +67,7 @@ export default function Frame({ loaderData: { person, shop, preferences, running
           To the content
         </a>
         <div className="frame">
+          <AlarmBanner person={person} notify={preferences.notify} loaded={calling} />
           <header className="topbar">
             <Link to="/" className="mark" aria-label="Keg, to the Bench">
               Keg

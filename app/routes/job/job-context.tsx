@@ -1,7 +1,6 @@
 import { createContext, use, useMemo } from 'react'
-import { type ExpectedCharge, expectedCharge, type SystemPlate } from '#core/systems'
-import { tableOf } from '#core/refrigerants'
 import type { JobState, JudgingContext, Stage } from '#core/tape'
+import { expectedIn } from '~/systems/expected'
 import type { Draft } from '~/tape/use-tape'
 import type { JobCylinder, JobData } from './load.server'
 
@@ -24,28 +23,6 @@ export function useJob(): OpenJob {
   const job = use(JobContext)
   if (!job) throw new Error('useJob needs a JobContext above it')
   return job
-}
-
-const NO_SYSTEM: SystemPlate = {
-  trade: 'stationary',
-  refrigerant: null,
-  plateMg: null,
-  panelTotalMg: null,
-  lines: [],
-  accessories: [],
-}
-
-/** What is known of the system counts; a plate that was read in this job fills what is not, as it reads now. */
-export function plateOf({ system, jobId }: JobData, state: JobState): SystemPlate {
-  const read = state.plate?.massMg ?? null
-  const entered = system?.plateJob === jobId ? null : (system?.plateMg ?? null)
-  return { ...(system ?? NO_SYSTEM), plateMg: entered ?? read }
-}
-
-/** What plate, lines and accessories say should be in the system; null where no plate and no total are known. */
-export function expectedIn(data: JobData, state: JobState): ExpectedCharge | null {
-  const code = state.refrigerant ?? data.system?.refrigerant
-  return code ? expectedCharge(plateOf(data, state), tableOf(code)) : null
 }
 
 /** One standard deviation of what books say of a charge: two transfers on ordinary scales. */

@@ -9,6 +9,7 @@ import {
   inShop,
   jobHead,
   kitAtPlace,
+  lastCharged,
   kitOf,
   type LiveChannel,
   kitPlaces,
@@ -16,6 +17,7 @@ import {
   liveKit,
   openTape,
   type OpenTape,
+  pastRuns,
   people,
   scalesInUse,
   standIns,
@@ -25,6 +27,7 @@ import {
   systems,
   tapeOf,
 } from '#db'
+import { kitAt } from '#core/tape'
 import { found } from '~/form/ids.server'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
 import { jobKit } from '~/kit/job-kit.server'
@@ -53,16 +56,19 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
     ])
     const state = await foldOpen(tx, jobId, tape)
     const used = [...new Set([...state.transfers, ...state.chosen].map((each) => each.cylinderId))]
-    const [system, before, candidates, named, busy] = await Promise.all([
+    const opened = new Date(state.openedAt)
+    const [system, before, charged, candidates, named, busy] = await Promise.all([
       state.systemId ? systemOf(tx, state.systemId) : undefined,
-      state.systemId ? systemBefore(tx, state.systemId, jobId, new Date(state.openedAt)) : null,
+      state.systemId ? systemBefore(tx, state.systemId, jobId, opened) : null,
+      state.systemId ? lastCharged(tx, state.systemId, jobId, opened) : null,
       state.refrigerant ? cylindersFor(tx, state.refrigerant, jobId) : [],
       cylindersOf(tx, used, jobId),
       busyElsewhere(tx, used, jobId),
     ])
     const van = preferencesOf(person.preferences).van
     const usedKit = [...new Set(state.kit.map((each) => each.kitId))]
-    const [ownKit, scales, moreKit, places, doubts, live, liveNow] = await Promise.all([
+    const machine = kitAt(state, ['machine', 'station'])
+    const [ownKit, scales, moreKit, places, doubts, live, liveNow, past] = await Promise.all([
       van ? kitAtPlace(tx, van) : [],
       scalesInUse(tx),
       kitOf(tx, usedKit),
@@ -70,6 +76,7 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       doubtsOfJob(tx, jobId),
       liveChannels(tx, jobId),
       liveKit(tx),
+      machine ? pastRuns(tx, machine.kitId, jobId) : [],
     ])
     const today = todayIn(shop.timeZone)
     const kit = new Map([...ownKit, ...scales, ...moreKit].map((row) => [row.kitId, jobKit(row, today)]))
@@ -84,6 +91,8 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       system: system ?? null,
       /** What the books had in the system when the job began; null: they do not know the whole of it. */
       booksBefore: before,
+      /** When anybody charged it last before this job, ms; null: the books know of none. */
+      lastCharged: charged?.getTime() ?? null,
       cylinders: [...cylinders.values()],
       /** Cylinders of this job that a transfer of another job is running on. */
       busy,
@@ -96,6 +105,8 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       places,
       /** Transfers that a scale weighed which failed its check since, as long as nobody decided. */
       doubts,
+      /** What the machine of this job took out before, and in how long. */
+      pastRuns: past,
       /** Channels that were kit of this job, and those of kit that it may take. */
       live: sourcesOf(live, liveNow, kit),
       standIns: await standIns(tx, devicesInUse(live)),

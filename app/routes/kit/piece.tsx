@@ -101,7 +101,7 @@ export default function Piece({ loaderData, actionData }: Route.ComponentProps) 
   const { piece, acts, doubts, uses, ledger, cylinders, ran, today, timeZone, mayWrite } = loaderData
   const reading = useReadersUnits()
   const show = useShow()
-  useRefresh(() => true)
+  useRefresh(({ kind }) => kind !== 'alarm')
   const known = factsOf(piece.kind).filter(([name]) => piece.facts[name] !== undefined)
   const used = filterUsed(piece.facts, piece.passedMg)
   const purged = piece.purgedAt !== null && (piece.gasAt === null || piece.purgedAt >= piece.gasAt)

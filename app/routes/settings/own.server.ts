@@ -19,6 +19,7 @@ const unitsSchema = Joi.object({
   oil: Joi.string().valid('mL', 'fl oz').required(),
   theme: Joi.string().valid('auto', 'light', 'dark').required(),
   van: text('your van', 120).default(''),
+  notify: Joi.string().valid('outside', 'page').default('outside'),
   version,
 }).messages({ '*': 'Choose from the list.' })
 
@@ -29,9 +30,11 @@ export async function changeOwnUnits({ typed, context }: Sent): Promise<Result> 
   const {
     theme,
     van,
+    notify,
     version: opened,
     ...units
-  } = form.value as Preferences['units'] & Pick<Preferences, 'theme' | 'van'> & { version: number }
+  } = form.value as Preferences['units'] &
+    Pick<Preferences, 'theme' | 'van'> & { notify: 'outside' | 'page'; version: number }
   const stale = await inShop(shop.shopId, async (tx) => {
     const now = found(await lockedPerson(tx, person.userId), 'person')
     const known = preferencesOf(now.preferences)
@@ -39,12 +42,17 @@ export async function changeOwnUnits({ typed, context }: Sent): Promise<Result> 
       opened !== now.version &&
       staleForm(
         typed,
-        { ...units, theme, van },
-        { ...known.units, theme: known.theme, van: known.van },
+        { ...units, theme, van, notify },
+        {
+          ...known.units,
+          theme: known.theme,
+          van: known.van,
+          notify: known.notify ? 'outside' : 'page',
+        },
         now.version,
       )
     if (stale) return stale
-    await changePreferences(tx, person.userId, { units, theme, van })
+    await changePreferences(tx, person.userId, { units, theme, van, notify: notify === 'outside' })
     return undefined
   })
   if (stale) return stale

@@ -22,6 +22,7 @@ export function OwnSettings({
     ...preferences.units,
     theme: preferences.theme,
     van: preferences.van,
+    notify: preferences.notify ? 'outside' : 'page',
     version: String(version),
   })
   const password = fieldsOf(result, 'password')
@@ -88,6 +89,14 @@ export function OwnSettings({
                 ['auto', 'as the device'],
                 ['light', 'light'],
                 ['dark', 'dark, for the plant room'],
+              ]}
+            />
+            <SelectField
+              {...units('notify')}
+              label="Alarms"
+              options={[
+                ['outside', 'in Keg, and by the browser when Keg is not in front'],
+                ['page', 'in Keg only'],
               ]}
             />
             <Field

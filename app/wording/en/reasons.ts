@@ -1,4 +1,4 @@
-import type { FlagCode, NoticeCode, RefusalCode, WeighingDoubt, WeightQuestion } from '#core/tape'
+import type { FlagCode, AirSource, NoticeCode, RefusalCode, WeighingDoubt, WeightQuestion } from '#core/tape'
 
 /** Why a cylinder may not be used, or what to look at first: one sentence each, with what to do. */
 export const REASON_WORDS: Record<RefusalCode, string> = {
@@ -96,6 +96,13 @@ export const NOTICE_WORDS: Record<NoticeCode, string> = {
     'The cylinder stands above what this gas has at its temperature: air, another gas, or sun on it. Shade it, wait, measure again.',
   'cylinder-below':
     'The cylinder stands below what this gas has at its temperature: another gas, or no liquid in it.',
+}
+
+/** Where air in a cylinder likely comes from. */
+export const AIR_SOURCE_WORDS: Record<AirSource, string> = {
+  'not-purged': 'from hoses that were not purged',
+  'drawn-by-leak': 'drawn in through the leak, below zero',
+  'was-in-it': 'it may have been in there before',
 }
 
 /** The same in a word or two, beside the weight. */

@@ -1,4 +1,4 @@
-import type { EndLevel, EndLevelUse, MethodReason, RecoveryMethod } from '#core/recovery'
+import type { EndLevel, EndLevelUse, MethodReason, RecoveryMethod, WaterfallStep } from '#core/recovery'
 
 export const METHOD_WORDS: Record<RecoveryMethod, string> = {
   'run-over-first': 'Let it run over first, then the machine',
@@ -63,3 +63,19 @@ export const LEVEL_RULE_WORDS: Record<EndLevel['rule'], string> = {
 }
 export const LEVEL_SOURCE =
   '40 CFR 82.158 table 1, machines made after 15 November 1993. Check the text in force where you work.'
+
+/** The steps from what was expected to what came out. */
+export const WATERFALL_WORDS: Record<WaterfallStep['what'], string> = {
+  plate: 'Plate',
+  line: 'Line',
+  accessory: 'Accessory',
+  'panel-total': 'Total in the panel',
+  books: 'In it by the books',
+  'added-here': 'Added in this job',
+  expected: 'Expected',
+  kept: 'Kept in the machine',
+  'left-behind': 'May be left behind',
+  missing: 'Missing',
+  more: 'More than that',
+  recovered: 'Recovered',
+}

@@ -1,5 +1,5 @@
 import type { ChargeCode, ChargeReason } from '#core/charging'
-import type { RecoveryCode, RecoveryReason, WaitCode, WaitReason } from '#core/recovery'
+import type { GasCode, GasReason, RecoveryCode, RecoveryReason, WaitCode, WaitReason } from '#core/recovery'
 import type { HoldCode, HoldReason } from '#core/vacuum'
 import type { QuantityName, Verdict } from '#core/verdict'
 import type { ReadingsCode, ReadingsReason } from '#core/verify'
@@ -7,8 +7,10 @@ import { type FindingCode, FINDINGS } from './findings'
 
 /** Codes that judges no longer give, and old tapes hold. */
 type OldCode = 'readings-impossible'
-type VerdictCode = RecoveryCode | WaitCode | HoldCode | ChargeCode | ReadingsCode | FindingCode | OldCode
-type VerdictReason = RecoveryReason | WaitReason | HoldReason | ChargeReason | ReadingsReason | FindingCode
+type VerdictCode =
+  RecoveryCode | WaitCode | GasCode | HoldCode | ChargeCode | ReadingsCode | FindingCode | OldCode
+type VerdictReason =
+  RecoveryReason | WaitReason | GasReason | HoldReason | ChargeReason | ReadingsReason | FindingCode
 
 const findings = (part: 0 | 1) =>
   Object.fromEntries(Object.entries(FINDINGS).map(([code, words]) => [code, words[part]])) as Record<
@@ -66,6 +68,10 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'wait-worth-it': 'Within the level; another pull is still worth it',
   'wait-done': 'Down, and it stays down: done',
   'wait-air': 'Air is coming in',
+  'gas-not-yet': 'No word on the gas before the machine is purged',
+  'gas-goes-back': 'It may go back into this system',
+  'gas-recycle': 'Filter, dry and test it before it goes back',
+  'gas-reclaim': 'For reclaim: not back into a system',
   'wait-by-time': 'Without a gauge: by time and weight only',
 }
 
@@ -122,6 +128,18 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'subcooling-fits-valve': 'Subcooling fits the valve.',
   'weight-decides': 'The weight decides; readings only confirm it.',
   'within-tolerance': 'Within the tolerance of the target.',
+  'purge-first': 'What the machine still holds belongs to it.',
+  'gas-mixed': 'It is not one gas: nobody can take it apart on site.',
+  'gas-acid': 'Acid was found: a burnt compressor leaves it in the gas and in the oil.',
+  'gas-air': 'Air stands in the cylinder.',
+  'gas-acid-not-tested': 'The compressor failed, and no acid test is noted.',
+  'gas-on-doubtful': 'It lies on gas that was doubtful already.',
+  'gas-clean-as-far': 'Nothing that is noted speaks against it.',
+  'gas-owner-same': 'It is its owner’s own gas.',
+  'gas-owner-other':
+    'It lies with gas of another owner: most rules ask for reclaim before somebody else’s system gets it.',
+  'gas-owner-unknown': 'Whose system it is, is not said: only back into this one.',
+  'gas-new-drier': 'Through a new drier, since the circuit was open.',
   'stopped-above-level': 'The pull stopped above the level: there is more to take.',
   'came-back-above-level': 'It came back above the level: what boiled off is still in there.',
   'will-pass-level': 'If it goes on rising like that it passes the level before ten minutes are over.',
@@ -165,4 +183,5 @@ export const QUANTITY_WORDS: Record<QuantityName, string> = {
   room: 'Room',
   wanted: 'Wanted',
   'down-to': 'Down to',
+  air: 'Air, of the vapour',
 }

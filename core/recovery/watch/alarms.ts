@@ -19,6 +19,8 @@ export type PullAlarm =
 export interface AlarmFacts {
   /** What the cylinder may still take, kg; undefined: no limit is known. */
   roomKg: number | undefined
+  /** What may still come, at the most, kg; undefined: nobody knows. */
+  comesKg?: number | undefined
   /** A leak is known, and not repaired. */
   leaking: boolean
   /** The cylinder's service pressure, Pa above the air around. */
@@ -52,9 +54,11 @@ export function pullAlarms(pull: Pull, watched: Watched, facts: AlarmFacts): Pul
   ]
 }
 
-function atTheLimit({ kgPerS, weights }: Watched, { roomKg }: AlarmFacts): PullAlarm[] {
+function atTheLimit({ kgPerS, weights }: Watched, { roomKg, comesKg }: AlarmFacts): PullAlarm[] {
   if (roomKg === undefined) return []
   if (roomKg < 0) return [{ code: 'limit-passed', overKg: -roomKg }]
+  // However fast it comes: less than there is room for is left.
+  if (comesKg !== undefined && comesKg < roomKg) return []
   const moved = weights.at(-1)?.value ?? 0
   if (kgPerS === undefined || kgPerS <= 0) return []
   const leastS = roomKg / (kgPerS * RATE_RANGE.least)

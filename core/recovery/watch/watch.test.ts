@@ -304,3 +304,29 @@ describe('by hand', () => {
     expect(alarms(27.7e5 + ATMOSPHERE_PA, 323.2)).toEqual(['above-rating', 'cylinder-hot'])
   })
 })
+
+describe('the limit', () => {
+  const weights: At[] = Array.from({ length: 60 }, (_, i) => ({ atS: i, value: i * 0.05 }))
+  const pull: Pull = {
+    weights,
+    low: [],
+    cylinderPa: [],
+    cylinderK: [],
+    coilK: [],
+    nowS: 59,
+    divisionKg: 0.005,
+    gaugePa: 8_750,
+    atmospherePa: ATMOSPHERE_PA,
+    ambientK: 298,
+    levelPa: ATMOSPHERE_PA,
+  }
+  const codes = (over: Partial<AlarmFacts>) =>
+    pullAlarms(pull, watch(pull), { ...FACTS, ...over }).map(({ code }) => code)
+  it('is near by the rate, unless less is left than there is room for', () => {
+    // 3 kg a minute: 5 kg of room are full in 1.3 to 3.3 minutes.
+    expect(codes({ roomKg: 5 })).toEqual(['limit-near'])
+    expect(codes({ roomKg: 5, comesKg: 4.9 })).toEqual([])
+    expect(codes({ roomKg: 5, comesKg: 5.1 })).toEqual(['limit-near'])
+    expect(codes({ roomKg: -0.1, comesKg: 1 })).toEqual(['limit-passed'])
+  })
+})

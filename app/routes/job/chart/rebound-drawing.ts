@@ -50,7 +50,12 @@ export function reboundIn(element: HTMLElement): Pen<ReboundInput> {
           nameGap: 8,
           nameTextStyle: { ...text, align: 'left', padding: [0, 0, 0, -48] },
           axisLine: { onZero: false },
-          axisLabel: { ...text, formatter: (value: number) => String(Number(value.toPrecision(3))) },
+          axisLabel: {
+            ...text,
+            showMinLabel: false,
+            showMaxLabel: false,
+            formatter: (value: number) => String(Number(value.toPrecision(3))),
+          },
           splitNumber: 3,
           splitLine: { lineStyle: { color: colour('rule') } },
         },

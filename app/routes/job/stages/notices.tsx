@@ -4,8 +4,9 @@ import { chargeKgOf, gasUnaccounted, type JobState, type Notice, type NoticeCode
 import { draft } from '~/tape/use-tape'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { quantityText } from '~/ui/verdict-card'
-import { NOTICE_WORDS } from '~/wording/en'
-import { expectedIn, useJob, useJudging } from '../job-context'
+import { AIR_SOURCE_WORDS, NOTICE_WORDS } from '~/wording/en'
+import { expectedIn } from '~/systems/expected'
+import { useJob, useJudging } from '../job-context'
 import type { JobData } from '../load.server'
 
 /** Said by the verdict on the wait, where one stands. */
@@ -19,9 +20,10 @@ export function Notices({ waiting = false }: { waiting?: boolean }) {
   return (
     <>
       <AccountForGas />
-      {said.map(({ code, numbers }) => (
+      {said.map(({ code, numbers, why }) => (
         <p key={code} className="field-error mb-0" role="status">
           {NOTICE_WORDS[code]} ({numbers.map((each) => quantityText(each, reading)).join(', ')})
+          {why && ` Likely ${why.map((each) => AIR_SOURCE_WORDS[each]).join(', or ')}.`}
         </p>
       ))}
     </>

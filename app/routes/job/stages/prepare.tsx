@@ -5,7 +5,14 @@ import { REFRIGERANTS, refrigerant as factsOf } from '#core/refrigerants'
 import { SystemPicker } from '~/systems/picker'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
-import { expectedIn, useJob } from '../job-context'
+import { expectedIn } from '~/systems/expected'
+import { AtRest } from '../before/at-rest'
+import { Identifier } from '../before/identifier'
+import { PlanRecovery } from '../before/plan'
+import { Purge } from '../before/purge'
+import { RigCheck } from '../before/rig-check'
+import { ShutInQuestion } from '../before/shut-in'
+import { useJob } from '../job-context'
 import { UseKit } from '../kit/use-kit'
 import { CylinderChoice } from './cylinder-choice'
 import { StepList } from './step-list'
@@ -14,23 +21,24 @@ import { StepList } from './step-list'
 export function Prepare() {
   const { data, state, closed } = useJob()
   const expected = expectedIn(data, state)
+  const vehicle = data.system?.trade === 'vehicle'
   return (
     <>
       {!closed && <Describe />}
+      <ShutInQuestion />
       <div className="side-by-side">
         {expected ? <Expected /> : <NoPlate />}
-        <StepList
-          steps={
-            data.system?.trade === 'vehicle'
-              ? ['gas-identified', 'purged-hoses']
-              : ['locked-out', 'gas-identified', 'purged-hoses']
-          }
-        />
+        <StepList steps={vehicle ? ['gas-identified'] : ['locked-out', 'gas-identified']} />
       </div>
+      {vehicle && <Identifier />}
       <UseKit />
       {state.refrigerant && !closed && (
         <CylinderChoice use="recover" wantedMg={expected ? expected.massMg : null} />
       )}
+      <AtRest />
+      <PlanRecovery />
+      <RigCheck />
+      <Purge />
     </>
   )
 }

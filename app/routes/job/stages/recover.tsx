@@ -6,9 +6,11 @@ import { waitedAfter } from '#core/watching'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { NOTICE_WORDS } from '~/wording/en'
-import { expectedIn, useJob } from '../job-context'
+import { expectedIn } from '~/systems/expected'
+import { useJob } from '../job-context'
 import { useGiveVerdict } from '../verdict/give-verdict'
 import { ScaleFace, WANTS_NEXT } from '../face/scale-face'
+import { GasVerdicts } from '../verdict/gas-verdict'
 import { VerdictOf } from '../verdict/verdict-of'
 import { CylinderChoice } from './cylinder-choice'
 import { noticed, Notices } from './notices'
@@ -53,6 +55,7 @@ export function Recover() {
       {recoveredEpisode(state) && <Total />}
       <PullLines />
       <VerdictOf about="recovery" />
+      {ended && pulled && <GasVerdicts />}
       <Waiting />
       {!closed && chosen && (
         <details

@@ -8,6 +8,7 @@ import { VERDICT_WORDS, wordOf } from '~/wording/en'
 import { useGiveVerdict } from './give-verdict'
 import { useJob, useJudging } from '../job-context'
 import { Explained, PlateField } from './verdict-plate'
+import { FromExpected } from './waterfall'
 
 /**
  * The verdict on something as it stands in front of the person: what it says now, and what it said where that was
@@ -47,6 +48,7 @@ export function VerdictOf({ about }: { about: VerdictAbout }) {
         },
       })}
     >
+      {about === 'recovery' && <FromExpected verdict={shown} />}
       {about === 'recovery' && <Explained verdict={shown} />}
       {about === 'recovery' && <PlateField />}
       {anew.length > 0 && (changed || given.overruled !== undefined) && (

@@ -7,7 +7,8 @@ import type { Verdict } from '#core/verdict'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
-import { plateOf, useJob } from '../job-context'
+import { expectedIn, plateOf } from '~/systems/expected'
+import { useJob } from '../job-context'
 import { useFigure } from '../stages/use-figure'
 
 /** The plate, where none is known: read at the machine, it is used at once. */
@@ -42,6 +43,9 @@ export function PlateField() {
   )
 }
 
+const DAY_MS = 86_400_000
+const percent = (share: number) => `${Math.round(100 * share)} %`
+
 /** What would explain that more, or less, came out: worked out, not guessed at. */
 export function Explained({ verdict }: { verdict: Verdict }) {
   const { data, state } = useJob()
@@ -49,17 +53,36 @@ export function Explained({ verdict }: { verdict: Verdict }) {
   const difference = verdict.numbers.find((each) => each.name === 'difference')
   const amiss = verdict.code === 'more-than-expected' || verdict.code === 'less-than-expected'
   if (!amiss || !difference || !state.refrigerant) return null
+  const expected = verdict.numbers.find((each) => each.name === 'expected')
+  const plate = expectedIn(data, state)
+  const lastMs = data.lastCharged === null ? undefined : state.openedAt - data.lastCharged
   const found = explanations(
     { differenceMg: difference.value * MG_PER_KG, sigmaMg: (difference.sigma ?? 0) * MG_PER_KG },
     plateOf(data, state),
     tableOf(state.refrigerant),
+    {
+      ...(expected && { expectedMg: expected.value * MG_PER_KG }),
+      ...(data.booksBefore && plate && { beyondMg: data.booksBefore.massMg - plate.massMg }),
+      ...(lastMs !== undefined && { days: Math.floor(lastMs / DAY_MS) }),
+    },
   )
   if (found.length === 0) return null
-  const words = (each: Explanation): string =>
-    each.kind === 'line'
-      ? `${show('length', each.lengthM)} more of ${each.od} in liquid line: ${show('weight', each.massMg)}`
-      : // As it would be printed, whichever units are read in.
-        `if the plate means ${each.notation === 'lb' ? `${massNumber(each.massMg, 'lb').slice(0, -2)} lb` : formatWeight(each.massMg, 'lb-oz')}: ${show('weight', each.massMg)}`
+  const words = (each: Explanation): string => {
+    const mass = show('weight', each.massMg)
+    switch (each.kind) {
+      case 'line':
+        return `${show('length', each.lengthM)} more of ${each.od} in liquid line: ${mass}`
+      case 'drier':
+        return `a liquid-line drier that nobody entered, with about ${show('volume', each.shellMl)} of shell: ${mass}`
+      case 'addition':
+        return `added earlier, by the books: ${mass}`
+      case 'leak':
+        return `a leak: ${percent(each.share)} of the charge in ${each.days} days, ${each.perYear >= 1 ? 'more than all of it' : percent(each.perYear)} in a year`
+      case 'plate':
+        // As it would be printed, whichever units are read in.
+        return `if the plate means ${each.notation === 'lb' ? `${massNumber(each.massMg, 'lb').slice(0, -2)} lb` : formatWeight(each.massMg, 'lb-oz')}: ${mass}`
+    }
+  }
   return (
     <div className="mt-1">
       What would explain the difference:

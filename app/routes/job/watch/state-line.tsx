@@ -1,7 +1,7 @@
 import { type PullAlarm, pullAlarms, type PullState, watch } from '#core/recovery'
 import { leakKnown, type Transfer } from '#core/tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
-import { pullOf } from '#core/watching'
+import { mayStillComeKg, pullOf } from '#core/watching'
 import { useShow } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
@@ -53,6 +53,7 @@ function useWatched(transfer: Transfer): Seen {
     const called = (on?.share ?? 0) > NEAR
     const alarms = pullAlarms(pull, watched, {
       roomKg: roomMg === undefined ? undefined : roomMg / MG_PER_KG,
+      comesKg: mayStillComeKg(state, transfer, place, watched.weights.at(-1)?.value ?? 0),
       leaking: leakKnown(state),
       // Stamped as a gauge shows it, kept absolute.
       ratingPa: rating ? rating - STANDARD_ATMOSPHERE_PA : undefined,

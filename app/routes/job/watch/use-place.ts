@@ -4,7 +4,8 @@ import { keyOf } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'
 import { serverNow } from '~/tape/device'
 import { useReadersUnits } from '~/ui/reader'
-import { expectedIn, useJob } from '../job-context'
+import { expectedIn } from '~/systems/expected'
+import { useJob } from '../job-context'
 
 const AGAIN_MS = 1_000
 

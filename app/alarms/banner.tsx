@@ -1,0 +1,140 @@
+import { useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { firstToRing, ring } from '~/clocks/ring'
+import { useRunning } from '~/clocks/running'
+import { ask } from '~/live/ask'
+import { listenForChanges } from '~/live/changes'
+import { makeEntry } from '~/tape/device'
+import { useOutbox } from '~/tape/outbox-context'
+import { ALARM_WORDS, wordOf } from '~/wording/en'
+import { mayAskToNotify, notifyOutside, neverAskToNotify } from './outside'
+import type { Calling } from './read.server'
+import '~/styles/alarms.scss'
+
+interface AlarmBannerProps {
+  person: { userId: string; role: string }
+  notify: boolean
+  /** What called when the page was loaded. */
+  loaded: Calling[]
+}
+
+const nameOf = ({ title, number }: Calling) => title || `Job ${number}`
+/** The strip of clocks asks for what is due, and calls for it. */
+const inTheStrip = ({ code }: Calling) => code === 'due'
+
+/**
+ * What calls in the jobs that are worked on here, on every page, until somebody says that it was seen. It stands where the
+ * bar is, never over what is typed.
+ */
+export function AlarmBanner({ person, notify, loaded }: AlarmBannerProps) {
+  const { own } = useRunning(person.userId)
+  const { alarms, see } = useAlarms(person.userId, loaded)
+  const mine = alarms.filter((each) => own.includes(each.jobId))
+  const shown = mine.filter((each) => !inTheStrip(each))
+  useCalling(mine, notify)
+  const box = useRef<HTMLDivElement>(null)
+  useClearOfFields(box, shown.length > 0)
+  const first = shown[0]
+  if (!first) return null
+  return (
+    <div ref={box} className={first.urgent ? 'alarm-banner urgent' : 'alarm-banner'} role="alert">
+      <Link to={`/jobs/${first.jobId}`}>
+        <strong>{wordOf(ALARM_WORDS, first.code)}</strong>
+        <span>
+          {nameOf(first)}
+          {shown.length > 1 && `, and ${shown.length - 1} more`}
+        </span>
+      </Link>
+      {notify && <AskToNotify />}
+      {person.role !== 'trainee' && (
+        <Button variant="light" onClick={() => see(first)}>
+          Seen
+        </Button>
+      )}
+    </div>
+  )
+}
+
+function useAlarms(userId: string, loaded: Calling[]) {
+  const { outbox } = useOutbox()
+  const [alarms, setAlarms] = useState(loaded)
+  // Seen here, and on its way: it does not come back while the server does not know.
+  const seen = useRef(new Set<string>())
+  const heard = useEffectEvent((now: Calling[]) =>
+    setAlarms(now.filter((each) => !seen.current.has(keyOf(each)))),
+  )
+  useEffect(() => {
+    let gone = false
+    const fetchThem = async () => {
+      const answer = await ask<{ alarms: Calling[] }>('/alarms')
+      if (!gone && answer) heard(answer.alarms)
+    }
+    const stop = listenForChanges(
+      ({ kind }) => {
+        if (kind === 'alarm' || kind === 'job' || kind === 'refetch') void fetchThem()
+      },
+      { catchUp: true },
+    )
+    return () => {
+      gone = true
+      stop()
+    }
+  }, [userId])
+  const see = (alarm: Calling) => {
+    const { jobId, code, cause } = alarm
+    seen.current.add(keyOf(alarm))
+    setAlarms((all) => all.filter((each) => keyOf(each) !== keyOf(alarm)))
+    void outbox.put(jobId, [makeEntry('alarm-acknowledged', { code, cause })])
+  }
+  return { alarms, see }
+}
+
+const keyOf = ({ jobId, cause }: Calling) => `${jobId} ${cause}`
+
+/** Each calls once on a device, in whichever tab is first. */
+function useCalling(alarms: Calling[], notify: boolean) {
+  const keys = alarms.map(keyOf).join('\n')
+  const call = useEffectEvent(() => {
+    const fresh = alarms.filter((each) => firstToRing(keyOf(each)))
+    if (fresh.length === 0) return
+    if (fresh.some((each) => !inTheStrip(each))) ring()
+    if (notify) for (const each of fresh) notifyOutside(wordOf(ALARM_WORDS, each.code), nameOf(each))
+  })
+  useEffect(() => {
+    if (keys !== '') call()
+  }, [keys])
+}
+
+/** A field that is typed in moves out from under it, once. */
+function useClearOfFields(box: React.RefObject<HTMLDivElement | null>, there: boolean) {
+  useLayoutEffect(() => {
+    const active = document.activeElement
+    if (!there || !box.current || !(active instanceof HTMLInputElement)) return
+    const under = box.current.getBoundingClientRect().bottom + 8 - active.getBoundingClientRect().top
+    if (under > 0) window.scrollBy(0, -under)
+  }, [box, there])
+}
+
+/** Asked once on a device; who says no is not asked again. */
+function AskToNotify() {
+  const [asks, setAsks] = useState(false)
+  useEffect(() => {
+    const soon = setTimeout(() => setAsks(mayAskToNotify()))
+    return () => clearTimeout(soon)
+  }, [])
+  if (!asks) return null
+  return (
+    <Button
+      variant="outline-light"
+      className="ask-notify"
+      onClick={() => {
+        neverAskToNotify()
+        setAsks(false)
+        void Notification.requestPermission()
+      }}
+    >
+      Tell me outside of Keg too
+    </Button>
+  )
+}

@@ -1,0 +1,8 @@
+import { callingIn } from '~/alarms/read.server'
+import { signedIn } from '~/session/signed-in.server'
+import type { Route } from './+types/alarms'
+
+/** What calls in the jobs of the shop. */
+export async function loader({ context }: Route.LoaderArgs) {
+  return Response.json({ alarms: await callingIn(signedIn(context).shop.shopId) })
+}

@@ -1,0 +1,130 @@
+import { Button, Form } from 'react-bootstrap'
+import { type GasVerdict, judgeGas, markFor } from '#core/recovery'
+import { notices, stepDone } from '#core/tape'
+import { draft } from '~/tape/use-tape'
+import { VerdictCard } from '~/ui/verdict-card'
+import { CONDITION_WORDS } from '~/wording/en'
+import { useJob } from '../job-context'
+import type { JobCylinder } from '../load.server'
+
+/** Less than this in it is nothing that the new gas could be spoilt by, mg. */
+const NOTHING_MG = 50_000
+
+/** May what came out go back? Of each cylinder that took some, with what would decide it. */
+export function GasVerdicts() {
+  const { state, cylinderOf } = useJob()
+  const took = [
+    ...new Set(state.transfers.filter((each) => each.use === 'recover').map((each) => each.cylinderId)),
+  ]
+  const cylinders = took.flatMap((id) => cylinderOf(id) ?? [])
+  if (cylinders.length === 0) return null
+  return (
+    <section className="stack" aria-label="May the gas go back?">
+      <h3 className="mb-0">May the gas go back?</h3>
+      <Tests />
+      {cylinders.map((cylinder) => (
+        <OfCylinder key={cylinder.cylinderId} cylinder={cylinder} />
+      ))}
+    </section>
+  )
+}
+
+/** What nobody can see from outside. */
+function Tests() {
+  const { state, note, closed } = useJob()
+  const acid = state.gasTests.findLast((each) => each.test === 'acid')
+  const burnt = stepDone(state, 'compressor-burnt')
+  const test = (passed: boolean) => note([draft('gas-tested', { test: 'acid', passed })])
+  return (
+    <div className="row-of">
+      <Form.Check
+        id="compressor-burnt"
+        label="The compressor burnt or seized"
+        checked={burnt}
+        disabled={closed || burnt}
+        onChange={() => note([draft('step-done', { step: 'compressor-burnt' })])}
+      />
+      <div className="btn-group" role="group" aria-label="Acid test">
+        <Button
+          variant="outline-primary"
+          active={acid?.passed === true}
+          disabled={closed}
+          onClick={() => test(true)}
+        >
+          Acid test: none
+        </Button>
+        <Button
+          variant="outline-primary"
+          active={acid?.passed === false}
+          disabled={closed}
+          onClick={() => test(false)}
+        >
+          Acid found
+        </Button>
+      </div>
+    </div>
+  )
+}
+
+function OfCylinder({ cylinder }: { cylinder: JobCylinder }) {
+  const { state, note, closed } = useJob()
+  const verdict = useGas(cylinder)
+  const mark = markFor(verdict)
+  const noted = state.gas[cylinder.cylinderId]
+  return (
+    <div>
+      <h4 className="mb-1">{cylinder.label}</h4>
+      <VerdictCard verdict={verdict}>
+        {noted && (
+          <p className="mb-0 mt-1">
+            Marked: <strong>{CONDITION_WORDS[noted].toLowerCase()}</strong>
+          </p>
+        )}
+        {mark && mark !== noted && !closed && (
+          <div className="mt-1">
+            <Button
+              variant={noted ? 'outline-primary' : 'primary'}
+              onClick={() =>
+                note([draft('gas-judged', { cylinderId: cylinder.cylinderId, condition: mark })])
+              }
+            >
+              Mark {cylinder.label}: {CONDITION_WORDS[mark].toLowerCase()}
+            </Button>
+          </div>
+        )}
+      </VerdictCard>
+    </div>
+  )
+}
+
+function useGas(cylinder: JobCylinder): GasVerdict {
+  const { state, data } = useJob()
+  const { cylinderId, beforeMg, condition, refrigerant, ownerCustomerId } = cylinder
+  const filled = beforeMg > NOTHING_MG
+  const identified = state.gasTests.findLast((each) => each.test === 'identifier')
+  const above = notices(state, null).find((each) => each.code === 'cylinder-above')
+  const last = state.transfers.findLast((each) => each.use === 'recover')
+  return judgeGas({
+    purged: stepDone(state, 'self-purged', last?.startedAt) || state.episodes.some((each) => each.keptMg > 0),
+    acid: acidOf(state.gasTests),
+    compressorFailed: stepDone(state, 'compressor-burnt'),
+    airShare:
+      last?.cylinderId === cylinderId ? above?.numbers.find((each) => each.name === 'air')?.value : undefined,
+    mixed:
+      condition === 'mixed' ||
+      identified?.passed === false ||
+      (filled && refrigerant !== null && refrigerant !== state.refrigerant),
+    owner: !data.system
+      ? 'unknown'
+      : !filled || ownerCustomerId === data.system.customerId
+        ? 'same'
+        : 'other',
+    // What this job made of it itself was not there before.
+    wasInIt: !filled ? 'nothing' : state.gas[cylinderId] ? 'used' : condition,
+  })
+}
+
+function acidOf(tests: readonly { test: string; passed: boolean }[]): boolean | undefined {
+  const last = tests.findLast((each) => each.test === 'acid')
+  return last && !last.passed
+}

@@ -1,0 +1,32 @@
+import { tableOf } from '#core/refrigerants'
+import { type ExpectedCharge, expectedCharge, type SystemPlate } from '#core/systems'
+import type { JobState } from '#core/tape'
+import type { SystemRow } from '#db'
+
+/** A job, and the system that it is about. */
+interface OfJob {
+  jobId: string
+  system: SystemRow | null
+}
+
+const NO_SYSTEM: SystemPlate = {
+  trade: 'stationary',
+  refrigerant: null,
+  plateMg: null,
+  panelTotalMg: null,
+  lines: [],
+  accessories: [],
+}
+
+/** What is known of the system counts; a plate that was read in this job fills what is not, as it reads now. */
+export function plateOf({ system, jobId }: OfJob, state: JobState): SystemPlate {
+  const read = state.plate?.massMg ?? null
+  const entered = system?.plateJob === jobId ? null : (system?.plateMg ?? null)
+  return { ...(system ?? NO_SYSTEM), plateMg: entered ?? read }
+}
+
+/** What plate, lines and accessories say should be in the system; null where no plate and no total are known. */
+export function expectedIn(data: OfJob, state: JobState): ExpectedCharge | null {
+  const code = state.refrigerant ?? data.system?.refrigerant
+  return code ? expectedCharge(plateOf(data, state), tableOf(code)) : null
+}
