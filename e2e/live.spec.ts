@@ -134,6 +134,8 @@ test('a run that is read off its scale: taken, noted and ended with one key each
         ['run-started', 'weight'],
         ['weight-noted', 'weight'],
         ['pressure-noted', 'low'],
+        // What the gauge read at the stop, beside the last weight.
+        ['pressure-noted', 'low'],
         ['run-ended', 'weight'],
       ])
     expect((await entries(shop, jobId)).find((entry) => entry.sample)!.sample!.deviceId).toBe(talker.deviceId)

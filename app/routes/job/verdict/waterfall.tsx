@@ -51,7 +51,7 @@ export function FromExpected({ verdict }: { verdict: Verdict }) {
     <details className="mt-1" open>
       <summary>From expected to recovered</summary>
       <div style={{ height: `${steps.length * 1.9}rem` }}>
-        <Drawn className="h-100" label={label} input={input} load={load} />
+        <Drawn className="waterfall" label={label} input={input} load={load} />
       </div>
     </details>
   )
