@@ -1,7 +1,15 @@
 // A thousand recoveries of all kinds, with instruments that err and hands that slip: what is said of each, every few
 // seconds, against what the plant knows. Prints a table; nothing in it can fail. Used by ./keg bench watch.
-import { type At, type Pull, pullAlarms, type PullState, watch } from '#core/recovery'
-import { tableOf } from '#core/refrigerants'
+import {
+  type At,
+  judgeWait,
+  type Pull,
+  pullAlarms,
+  type PullState,
+  pullTimeLeft,
+  watch,
+} from '#core/recovery'
+import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
 import { dice, type PlantState, playerOf, readScenario, seedFor, sensorsOf, sensorsWith } from '../sim'
 
 const RUNS = Number(process.env.KEG_BENCH_RUNS ?? 1_000)
@@ -24,7 +32,12 @@ const count = (name: string, right: boolean) => {
   tally.said++
   if (right) tally.right++
 }
+const GAUGE_PA = 17_500
+const WAIT_S = 600
+/** Less than this is still to come: what a time left counts to. */
+const REST_KG = 0.02
 let falseAlarms = 0
+let halfWay = { asked: 0, said: 0, held: 0 }
 let nudges = { made: 0, found: 0 }
 let shut = { made: 0, found: 0, withinS: [] as number[] }
 
@@ -41,6 +54,8 @@ console.table(
 console.table({
   'runs with a false alarm': `${falseAlarms} of ${RUNS}`,
   'nudges found': `${nudges.found} of ${nudges.made}`,
+  'time left said at half-way': `${halfWay.said} of ${halfWay.asked}`,
+  'and held its range': `${halfWay.held} of ${halfWay.said}, ${((100 * halfWay.held) / halfWay.said).toFixed(0)} %`,
   'shut valves found': `${shut.found} of ${shut.made}, after ${median(shut.withinS).toFixed(0)} s at the median`,
 })
 
@@ -118,7 +133,7 @@ function one(run: number) {
       ...heard,
       nowS: atS,
       divisionKg: 0.005,
-      gaugePa: 17_500,
+      gaugePa: GAUGE_PA,
       atmospherePa: ATMOSPHERE_PA,
       ambientK: parameters.ambientK,
       levelPa: ATMOSPHERE_PA,
@@ -134,12 +149,63 @@ function one(run: number) {
       if (alarm.code === 'nudged' && Math.abs(alarm.atS - nudgeS) <= 1.5) nudgeFound = true
       else if (alarm.code !== 'cylinder-hot' || state.cylinder.tempK < 322) alarmed = true
     }
-    if (now.state.code === 'maybe-done' && shutS === Infinity) break
+    if (now.state.code === 'maybe-done' && shutS === Infinity) {
+      if (nudgeS === Infinity) {
+        timeLeftAtHalfWay(heard.weights, cylinderAt, parameters.system.chargeKg)
+        wait()
+      }
+      break
+    }
   }
   if (alarmed) falseAlarms++
+
+  /** Machine off, valve shut: after ten minutes, is it as the gauge is said to say? */
+  function wait() {
+    Object.assign(state.controls, { machine: 'off', valve: 'closed' })
+    const low: At[] = []
+    for (let atS = 0.5; atS <= WAIT_S; atS += 0.5) {
+      for (let i = 0; i < 2; i++) player.advance()
+      const read = sensors.read(parameters, state).low
+      if (read !== undefined) low.push({ atS, value: read + ATMOSPHERE_PA })
+    }
+    const { code } = judgeWait({
+      low,
+      nowS: WAIT_S,
+      levelPa: ATMOSPHERE_PA,
+      atmospherePa: ATMOSPHERE_PA,
+      gaugePa: GAUGE_PA,
+      ambientK: parameters.ambientK,
+      leaking: false,
+      chargeKg: parameters.system.chargeKg,
+      gas: { table: tableOf(refrigerant), molarMassG: factsOf(refrigerant).molarMassG },
+    }).verdict
+    // Within what this gauge may be off both are right.
+    const overPa = state.seen.systemPa - ATMOSPHERE_PA - GAUGE_PA
+    const near = Math.abs(overPa) < 2 * GAUGE_PA
+    if (code === 'wait-again') count('wait: again', near || overPa > 0)
+    else if (code === 'wait-worth-it' || code === 'wait-done')
+      count('wait: within the level', near || overPa < 0)
+    else count(`wait: ${code.slice(5)}`, code !== 'wait-air')
+  }
   if (nudgeFound) nudges = { ...nudges, found: nudges.found + 1 }
   if (stuckS < Infinity && couldMove)
     shut = { ...shut, found: shut.found + 1, withinS: [...shut.withinS, stuckS] }
+}
+
+/** Half of it is out: is the time that the rest took within what was said then? */
+function timeLeftAtHalfWay(weights: readonly At[], cylinderAt: readonly At[], chargeKg: number) {
+  const [first, last] = [cylinderAt[0]!.value, cylinderAt.at(-1)!.value]
+  const half = cylinderAt.find(({ value }) => value - first >= (last - first) / 2)!.atS
+  const done = cylinderAt.find(({ value }) => last - value < REST_KG)!.atS
+  halfWay = { ...halfWay, asked: halfWay.asked + 1 }
+  const left = pullTimeLeft(
+    weights.filter(({ atS }) => atS <= half),
+    chargeKg,
+  )
+  if (!left || !('leastS' in left)) return
+  const took = done - half
+  const held = took >= left.leastS && took <= left.mostS
+  halfWay = { ...halfWay, said: halfWay.said + 1, held: halfWay.held + (held ? 1 : 0) }
 }
 
 /** What the plant knows of the last minute, beside what is said. */

@@ -55,6 +55,7 @@ const URGENT: ReadonlySet<AlarmCode> = new Set<AlarmCode>([
   'below-stop-line',
   'above-rating',
   'cylinder-hot',
+  'may-freeze',
   'falling',
   'cut-out',
 ])

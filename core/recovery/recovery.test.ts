@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { refrigerant, REFRIGERANTS, tableOf } from '../refrigerants'
-import { endLevel, pressureClass, rebound, timeLeft } from '.'
+import { endLevel, pressureClass, rebound, recoveryTimeLeft, timeLeft } from '.'
 
 const inHgBelow = (pa: number) => (101_325 - pa) / 3386.389
 
@@ -126,5 +126,28 @@ describe('timeLeft on a scale that rounds', () => {
       if (found.kind === 'levelling' && found.leastS <= truth && found.mostS >= truth) covered++
     }
     expect(covered / rounds).toBeGreaterThan(0.95)
+  })
+})
+
+describe('how long a recovery still takes, by what is left', () => {
+  const steady = [0, 60, 120].map((atS) => ({ atS, massKg: atS / 60 }))
+  it('liquid comes fast, and the vapour after it slowly: longer than the straight line', () => {
+    // 1 kg left at 1 kg a minute: 114 x 60^0.15 x 1 = 210.7 s.
+    expect(recoveryTimeLeft(steady, 3)).toMatchObject({
+      kind: 'steady',
+      leftS: expect.closeTo(210.7, 1) as number,
+      leastS: expect.closeTo(147.5, 1) as number,
+      mostS: expect.closeTo(305.5, 1) as number,
+    })
+  })
+  it('a ship’s plant is beyond what it was fitted to: a wider range', () => {
+    const left = recoveryTimeLeft(steady, 102)
+    expect(left.kind === 'steady' && left.mostS / left.leastS).toBeCloseTo(4, 6)
+  })
+  it('near the end, or where nobody knows how much should come, by the weights alone', () => {
+    expect(recoveryTimeLeft(steady, 2.2)).toEqual(timeLeft(steady, 2.2))
+    expect(recoveryTimeLeft(steady)).toEqual(timeLeft(steady))
+    const flat = [...steady, { atS: 200, massKg: 2 }]
+    expect(recoveryTimeLeft(flat, 3)).toEqual({ kind: 'flat' })
   })
 })

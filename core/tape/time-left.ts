@@ -1,4 +1,4 @@
-import { type NotedWeight, timeLeft, type TimeLeft } from '../recovery'
+import { type NotedWeight, recoveryTimeLeft, timeLeft, type TimeLeft } from '../recovery'
 import { MG_PER_KG } from '../units'
 import type { Reference } from './in-system'
 import { recoveredEpisode } from './episodes'
@@ -24,7 +24,7 @@ export function transferTimeLeft(
   const points = movedOnLastScale(transfer)
   if (points.length < LEAST_WEIGHTS) return undefined
   const endKg = leftMg === undefined ? undefined : points.at(-1)!.massKg + Math.max(0, leftMg) / MG_PER_KG
-  const found = timeLeft(points, endKg)
+  const found = (transfer.use === 'recover' ? recoveryTimeLeft : timeLeft)(points, endKg)
   reckoned.set(transfer.weighings, { leftMg, count: transfer.weighings.length, timeLeft: found })
   return found
 }

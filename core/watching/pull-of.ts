@@ -1,7 +1,7 @@
-import type { Pull } from '../recovery'
-import { tableOf } from '../refrigerants'
+import { canPassKgS, type Pull } from '../recovery'
+import { refrigerant, tableOf } from '../refrigerants'
 import { divisionMg } from '../scales'
-import { chargeKgOf, gaugeAt, type JobState, levelHere, type Transfer } from '../tape'
+import { chargeKgOf, gaugeAt, type JobState, levelHere, stepDone, type Transfer } from '../tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '../units'
 import { type LinesOf, type Place, pressuresAt, readingsFrom, temperaturesAt } from './lines'
 
@@ -36,7 +36,17 @@ export function pullOf(state: JobState, transfer: Transfer, lines: LinesOf, plac
     ambientK: ambients.at(-1) ?? ORDINARY_K,
     levelPa: levelPaOf(state, place),
     table: gas ? tableOf(gas) : undefined,
+    canPass: canPassOf(state, ambients.at(-1) ?? ORDINARY_K),
+    waterCooled: stepDone(state, 'water-cooled'),
   }
+}
+
+/** What the planned rig passes at a pressure of the low side. */
+function canPassOf({ plan, refrigerant: gas }: JobState, ambientK: number): Pull['canPass'] {
+  if (!plan || !gas) return undefined
+  const liquidFirst = plan.method === 'liquid-then-vapour' || plan.method === 'both-sides'
+  const { molarMassG } = refrigerant(gas)
+  return (lowPa) => canPassKgS({ ...plan, liquidFirst, ambientK }, lowPa, tableOf(gas), molarMassG)
 }
 
 /** Down to here it must go, absolute Pa; without a gas down to the air around. */

@@ -10,6 +10,7 @@ export const STEP_WORDS = {
   'compressor-runs': 'Its compressor runs',
   'compressor-stands': 'Its compressor does not run',
   'compressor-burnt': 'The compressor burnt or seized',
+  'water-cooled': 'Its condenser is cooled by water',
   'oil-stays': 'The oil is to stay inside',
   'weigh-only': 'Weigh only: the rig is not asked about',
   'check-rig': 'The rig is asked about',

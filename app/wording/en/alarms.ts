@@ -8,6 +8,7 @@ export const ALARM_WORDS: Record<AlarmCode, string> = {
   'below-stop-line': 'Below zero, and it leaks: air comes in',
   'above-rating': 'Above what the cylinder is rated for',
   'cylinder-hot': 'The cylinder is hotter than 50 °C',
+  'may-freeze': 'Water may freeze in the condenser',
   nudged: 'Somebody touched the scale',
   due: 'Time is up: a reading is due',
   finished: 'Done, it seems',

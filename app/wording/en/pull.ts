@@ -17,6 +17,11 @@ export const PULL_WORDS: Record<PullState['code'], { says: string; helps?: strin
     says: 'Pushing against a hot cylinder',
     helps: 'Cold water or ice over the cylinder, shade, or a pause.',
   },
+  restricted: {
+    says: 'Held back: far less comes than these hoses pass',
+    helps:
+      'A valve half shut, a core left in, a kinked hose, a full drier: look from the system to the machine.',
+  },
   'last-of-it': {
     says: 'Gauge near zero, and it still comes: not done',
     helps: 'What is left boils off cold oil and corners. Let it run on.',
@@ -71,6 +76,10 @@ export const PULL_ALARM_WORDS: Record<PullAlarm['code'], { says: string; helps: 
     helps: 'Stop the machine, close the system’s valve, cool the cylinder.',
   },
   'cylinder-hot': { says: 'The cylinder is hotter than 50 °C', helps: 'Stop, and cool it.' },
+  'may-freeze': {
+    says: 'Water may freeze in the condenser',
+    helps: 'Keep its water moving, or drain it; take liquid first. Ice splits the tubes.',
+  },
   nudged: {
     says: 'Somebody touched the scale',
     helps: 'If nothing was put on or taken off, look what leans on it, and note the weight again.',

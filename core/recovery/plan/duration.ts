@@ -106,21 +106,54 @@ function byModel(
 ): number | undefined {
   try {
     const saturationPa = saturationPressurePa(table, ambientK, 'bubble')
-    const port = coresOut ? PORT_K.out : PORT_K.in
-    const k = 1 / Math.hypot(1 / port, 1 / HOSE_K[hose])
     const liquidKg = liquidFirst ? FIT.reached * chargeKg : 0
-    const liquidKgS = Math.min(
-      FIT.liquidKgS,
-      k * Math.sqrt(2 * liquidDensity(table, ambientK) * FIT.flashes * saturationPa),
-    )
     const meanPa = Math.max(1.5 * levelPa, FIT.mean * saturationPa)
-    const density = vapourDensityAt(table, molarMassG, meanPa, ambientK)
-    const hoseKgS = FIT.vapour * k * Math.sqrt(meanPa * density)
-    const drawnKgS = Math.min(DISPLACEMENT_M3_S * density, FIT.powerKgS)
-    const vapourKgS = (hoseKgS ** -FIT.sharp + drawnKgS ** -FIT.sharp) ** (-1 / FIT.sharp)
+    const rig = { coresOut, hose }
+    const liquidKgS = liquidRate(rig, saturationPa, liquidDensity(table, ambientK))
+    const vapourKgS = vapourRate(rig, meanPa, vapourDensityAt(table, molarMassG, meanPa, ambientK))
     const emptyingS = (M3_PER_KG * chargeKg) / DISPLACEMENT_M3_S
     const lastS = FIT.last * emptyingS * Math.log(Math.max(1.2, meanPa / Math.max(levelPa, 20_000)))
     return liquidKg / liquidKgS + (chargeKg - liquidKg) / vapourKgS + lastS
+  } catch (error) {
+    if (error instanceof OutOfRangeError) return undefined
+    throw error
+  }
+}
+
+type Rig = Pick<RigPlan, 'coresOut' | 'hose'>
+
+/** Core and hose in a row: their squares add as resistances do. */
+function flowCoefficient({ coresOut, hose }: Rig): number {
+  return 1 / Math.hypot(1 / (coresOut ? PORT_K.out : PORT_K.in), 1 / HOSE_K[hose])
+}
+
+function liquidRate(rig: Rig, pressurePa: number, density: number): number {
+  return Math.min(FIT.liquidKgS, flowCoefficient(rig) * Math.sqrt(2 * density * FIT.flashes * pressurePa))
+}
+
+function vapourRate(rig: Rig, pressurePa: number, density: number): number {
+  const hoseKgS = FIT.vapour * flowCoefficient(rig) * Math.sqrt(pressurePa * density)
+  const drawnKgS = Math.min(DISPLACEMENT_M3_S * density, FIT.powerKgS)
+  return (hoseKgS ** -FIT.sharp + drawnKgS ** -FIT.sharp) ** (-1 / FIT.sharp)
+}
+
+/** No machine of the trade takes more liquid, kg/s. */
+const MACHINE_LIQUID_KG_S = 0.05
+
+/**
+ * What core, hose and machine pass at a pressure, kg/s: a rate far below it means that something else holds it back.
+ * @returns undefined for a state outside the table
+ */
+export function canPassKgS(
+  rig: Rig & Pick<RigPlan, 'liquidFirst' | 'ambientK'>,
+  pressurePa: number,
+  table: SaturationTable,
+  molarMassG: number,
+): number | undefined {
+  try {
+    return rig.liquidFirst
+      ? Math.min(MACHINE_LIQUID_KG_S, liquidRate(rig, pressurePa, liquidDensity(table, rig.ambientK)))
+      : vapourRate(rig, pressurePa, vapourDensityAt(table, molarMassG, pressurePa, rig.ambientK))
   } catch (error) {
     if (error instanceof OutOfRangeError) return undefined
     throw error

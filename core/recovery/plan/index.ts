@@ -1,4 +1,5 @@
 export {
+  canPassKgS,
   type CylinderPort,
   type Expected,
   expectedDuration,

@@ -1,3 +1,4 @@
+import { OutOfRangeError, type SaturationTable, saturationTempK } from '../../refrigerants'
 import type { Jump } from './jumps'
 import type { Pull, Watched } from './pull'
 
@@ -9,10 +10,12 @@ export type PullAlarm =
   /** It leaks: at zero the pull must stop, and that is near. */
   | { code: 'stop-line-near'; inS: number; lowPa: number }
   /** It leaks, and is below zero: air comes in. */
-  | { code: 'below-stop-line'; lowPa: number }
+  | { code: 'below-stop-line'; lowPa: number; belowS: number; airLeastPa: number; airMostPa: number }
   /** Higher than the cylinder may be, Pa above the air around. */
   | { code: 'above-rating'; cylinderPa: number; ratingPa: number }
   | { code: 'cylinder-hot'; cylinderK: number }
+  /** Water stands in the condenser, and what boils in it is colder than ice. */
+  | { code: 'may-freeze'; boilsAtK: number }
   /** Somebody touched the scale. */
   | { code: 'nudged'; byKg: number; atS: number }
 
@@ -38,6 +41,10 @@ const LEAST_FALL_PA_S = 30
 const HOT_K = 323.15
 /** Rates change: the time left is said as a range, by so much to each side. */
 const RATE_RANGE = { least: 1.3, most: 0.5 }
+/** Ten minutes below zero with a hole of 0.2 mm, or 0.4 mm, put so much air into a cylinder of 12 litres (docs/rig.md). */
+const AIR_PA = { least: 10_000, most: 50_000 }
+const AIR_S = 600
+const ICE_K = 273.15
 /** An old knock is no news, s. */
 const NEWS_S = 300
 
@@ -48,6 +55,7 @@ export function pullAlarms(pull: Pull, watched: Watched, facts: AlarmFacts): Pul
     ...atTheRating(pull, facts),
     ...atTheStopLine(pull, watched, facts),
     ...atTheCylinder(pull),
+    ...atTheWater(pull, watched),
     ...watched.jumps
       .filter((jump: Jump) => pull.nowS - jump.atS < NEWS_S)
       .map(({ atS, byKg }): PullAlarm => ({ code: 'nudged', byKg, atS })),
@@ -74,12 +82,25 @@ function atTheRating({ cylinderPa, atmospherePa }: Pull, { ratingPa }: AlarmFact
 }
 
 function atTheStopLine(
-  { atmospherePa, gaugePa }: Pull,
+  { atmospherePa, gaugePa, low: lows, nowS }: Pull,
   { low }: Watched,
   { leaking }: AlarmFacts,
 ): PullAlarm[] {
   if (!leaking || !low) return []
-  if (low.now < atmospherePa - gaugePa) return [{ code: 'below-stop-line', lowPa: low.now }]
+  if (low.now < atmospherePa - gaugePa) {
+    const above = lows.findLast((each) => each.value >= atmospherePa)
+    const belowS = Math.max(0, nowS - (above ?? lows[0]!).atS)
+    const air = (pa: number) => (pa * belowS) / AIR_S
+    return [
+      {
+        code: 'below-stop-line',
+        lowPa: low.now,
+        belowS,
+        airLeastPa: air(AIR_PA.least),
+        airMostPa: air(AIR_PA.most),
+      },
+    ]
+  }
   // The lower, the slower: a vessel that is drawn on empties by shares, not by steps.
   const inS = (low.now / -low.perS) * Math.log(low.now / atmospherePa)
   if (low.perS > -LEAST_FALL_PA_S || inS > CALL_STOP_S) return []
@@ -89,4 +110,20 @@ function atTheStopLine(
 function atTheCylinder({ cylinderK }: Pull): PullAlarm[] {
   const shown = cylinderK.at(-1)
   return shown && shown.value >= HOT_K ? [{ code: 'cylinder-hot', cylinderK: shown.value }] : []
+}
+
+/** By a clamp where there is one, else by what boils at the low side's pressure. */
+function atTheWater({ waterCooled, coilK, table }: Pull, { low, kgPerS }: Watched): PullAlarm[] {
+  if (!waterCooled || !kgPerS || kgPerS <= 0) return []
+  const boilsAtK = coilK.at(-1)?.value ?? (low && table ? boilingK(table, low.now) : undefined)
+  return boilsAtK !== undefined && boilsAtK < ICE_K ? [{ code: 'may-freeze', boilsAtK }] : []
+}
+
+function boilingK(table: SaturationTable, lowPa: number): number | undefined {
+  try {
+    return saturationTempK(table, lowPa, 'dew')
+  } catch (error) {
+    if (error instanceof OutOfRangeError) return undefined
+    throw error
+  }
 }

@@ -1,4 +1,4 @@
-import { timeLeft, type TimeLeft } from '../time-left'
+import { recoveryTimeLeft, type TimeLeft } from '../time-left'
 import type { At } from './trend'
 
 /** A scale's noise averages out over so long, s. */
@@ -22,5 +22,5 @@ export function pullTimeLeft(weights: readonly At[], expectedKg?: number): TimeL
     }
     blocks.push({ atS: sumS / count, massKg: sumKg / count })
   }
-  return blocks.length < 3 ? undefined : timeLeft(blocks, expectedKg)
+  return blocks.length < 3 ? undefined : recoveryTimeLeft(blocks, expectedKg)
 }

@@ -25,6 +25,10 @@ export interface Pull {
   /** Where the machine stops itself, Pa above the air around; the usual one where its own is not known. */
   cutOutPa?: number | undefined
   table?: SaturationTable | undefined
+  /** What core, hose and machine pass at a pressure, kg/s; undefined: nobody has said which hoses. */
+  canPass?: ((lowPa: number) => number | undefined) | undefined
+  /** Water stands in its condenser. */
+  waterCooled?: boolean
 }
 
 /** What goes on in a pull, in the words of the trade. Rates in kg/s. */
@@ -40,7 +44,9 @@ export type PullState =
   | { code: 'slowing'; kgPerS: number; share: number }
   /** What is left boils colder than the air around can warm it. */
   | { code: 'boiling-cold'; kgPerS: number; coilK: number; ambientK: number }
-  | { code: 'pushing-hot'; kgPerS: number; cylinderPa?: number; cylinderK?: number }
+  | { code: 'pushing-hot'; kgPerS: number; share: number; cylinderPa?: number; cylinderK?: number }
+  /** The pressure is there, and far less comes than these hoses pass. */
+  | { code: 'restricted'; kgPerS: number; canKgPerS: number }
   /** The gauge is near zero, and the scale still climbs. */
   | { code: 'last-of-it'; kgPerS: number }
   /** The weight stands, and the pressure does not fall. */
@@ -92,6 +98,8 @@ const SATURATED = 0.85
 const NEAR_ZERO_PA = 10_000
 /** More than two divisions of a coarse gauge. */
 const RISES_PA = 12_000
+/** Below this share of what core, hose and machine pass, something else holds it back. */
+const RESTRICTED = 0.3
 /** No more than this comes as vapour through the hoses of the trade, kg/s. */
 const LIQUID_KG_S = 0.012
 
@@ -155,10 +163,14 @@ function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
     return {
       code: 'pushing-hot',
       kgPerS,
+      share,
       ...(cylinderPa === undefined ? {} : { cylinderPa }),
       ...(cylinderK === undefined ? {} : { cylinderK }),
     }
   const liquid = lowPa !== undefined && saturated(pull, lowPa)
+  const canKgPerS = liquid && !runsOver ? pull.canPass?.(lowPa) : undefined
+  if (canKgPerS !== undefined && last!.atS - beganS >= FLAT_S && kgPerS < RESTRICTED * canKgPerS)
+    return { code: 'restricted', kgPerS, canKgPerS }
   if (liquid && kgPerS >= LIQUID_KG_S) return { code: 'liquid', kgPerS }
   if (runsOver) return { code: 'running-over', kgPerS }
   // By a clamp only: a gauge at the machine shows what core and hose take away, too.

@@ -4,6 +4,7 @@ import { sensorsOf, type SensorChanges, sensorsWith } from '../../../sim'
 import { aPlant, withHoses } from '../../../sim/plant/testing'
 import { step } from '../../../sim/plant'
 import { tableOf } from '../../refrigerants'
+import { canPassKgS } from '../plan'
 import { type AlarmFacts, type At, type Pull, pullAlarms, type PullState, watch } from '.'
 
 const ATMOSPHERE_PA = 101_325
@@ -18,11 +19,14 @@ function watched(
     act = () => {},
     facts = () => FACTS,
     seed = 1,
+    known = {},
   }: {
     sensors?: SensorChanges
     act?: (plant: ReturnType<typeof aPlant>, atS: number) => void
     facts?: (plant: ReturnType<typeof aPlant>) => AlarmFacts
     seed?: number
+    /** What was said before it began. */
+    known?: Partial<Pull>
   } = {},
 ) {
   const { parameters, state } = plant
@@ -56,6 +60,7 @@ function watched(
       ambientK: parameters.ambientK,
       levelPa: ATMOSPHERE_PA,
       table: tableOf(parameters.refrigerant),
+      ...known,
     }
     const now = watch(pull)
     said.push({ atS, state: now.state, alarms: pullAlarms(pull, now, facts(plant)) })
@@ -133,6 +138,67 @@ describe('on the simulated plant', () => {
     expect(cutOutS).toBeLessThan(200)
     expect(firstOf(said, 'cut-out')! - cutOutS).toBeLessThan(90)
     expect(firstOf(said, 'maybe-done')).toBeUndefined()
+  })
+
+  it('a hot cylinder put into ice: against it, and after that it comes again', () => {
+    const plant = aPlant(
+      { ambientK: 308.15, cylinder: { contentsKg: 3 }, system: { chargeKg: 6 }, ...withHoses(14e-6) },
+      { line: 'machine', machine: 'run', valve: 'vapour', fan: true, coreIn: false },
+    )
+    const said = watched(plant, 900, {
+      act: ({ state }, atS) => {
+        // Cold water over it, a hundred seconds before it would cut out.
+        if (atS === 200) state.controls.bathK = 283.15
+      },
+    })
+    expect(firstOf(said, 'pushing-hot')!).toBeLessThan(120)
+    expect(shareOf(said, 340, 900, ['pushing-hot'])).toBe(0)
+    expect(['last-of-it', 'maybe-done', 'comes-back', 'slowing', 'vapour']).toContain(said.at(-1)!.state.code)
+    expect(plant.state.machine.cutOut).toBe(false)
+  })
+
+  it('a valve hardly open: held back, against what core and hose pass; an open one never', () => {
+    const rig = { coresOut: true, hose: '3/8', liquidFirst: true, ambientK: 298.15 } as const
+    const canPass = (lowPa: number) => canPassKgS(rig, lowPa, tableOf('R-410A'), 72.585)
+    const run = (k: number) =>
+      watched(
+        aPlant(
+          { port: { coreInK: k, coreOutK: k }, cylinder: { contentsKg: 3 }, ...withHoses(14e-6) },
+          { line: 'machine', machine: 'run', valve: 'liquid', coreIn: false, fan: true },
+        ),
+        240,
+        { known: { canPass }, sensors: { low: { fullScalePa: 35e5, classPct: 0.5, at: 'system' } } },
+      )
+    expect(firstOf(run(0.5e-6), 'restricted')!).toBeLessThan(180)
+    expect(firstOf(run(10e-6), 'restricted')).toBeUndefined()
+  })
+
+  it('still water in the condenser: called before there is ice, and only where water is known', () => {
+    const plant = () =>
+      aPlant(
+        {
+          refrigerant: 'R-134a',
+          system: { chargeKg: 20, volumeM3: 30e-3, stillWaterKg: 8 },
+          cylinder: { volumeM3: 30e-3, steelKg: 15 },
+          ...withHoses(14e-6),
+        },
+        { line: 'machine', machine: 'run', valve: 'vapour', coreIn: false },
+      )
+    const wet = plant()
+    let iceS = Infinity
+    const said = watched(wet, 1_800, {
+      known: { waterCooled: true },
+      sensors: { low: { at: 'system' } },
+      act: ({ state }, atS) => {
+        if (state.system.bathIceKg > 0.01) iceS = Math.min(iceS, atS)
+      },
+    })
+    const called = said.find(({ alarms }) => alarms.some(({ code }) => code === 'may-freeze'))!.atS
+    expect(iceS).toBeLessThan(1_800)
+    expect(called).toBeLessThan(iceS)
+    expect(alarmsOf(watched(plant(), 600, { sensors: { low: { at: 'system' } } }))).not.toContain(
+      'may-freeze',
+    )
   })
 
   it('a leaking system: the stop is called before zero is crossed, and about when it said', () => {

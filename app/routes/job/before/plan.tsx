@@ -166,6 +166,7 @@ function PlanQuestions() {
   const { state, note, closed } = useJob()
   const runs = compressorRuns(state)
   const oil = stepDone(state, 'oil-stays')
+  const water = stepDone(state, 'water-cooled')
   const say = (step: string) => note([draft('step-done', { step })])
   return (
     <div className="row-of plan-questions">
@@ -195,6 +196,18 @@ function PlanQuestions() {
         disabled={closed || oil}
         onChange={() => say('oil-stays')}
       />
+      <Form.Check
+        id="water-cooled"
+        label="Water-cooled condenser"
+        checked={water}
+        disabled={closed || water}
+        onChange={() => say('water-cooled')}
+      />
+      {water && (
+        <span className="quiet w-100">
+          Keep its water moving or drain it, and take liquid first: boiling refrigerant freezes and splits it.
+        </span>
+      )}
     </div>
   )
 }

@@ -73,7 +73,9 @@ function OfCylinder({ cylinder }: { cylinder: JobCylinder }) {
   const noted = state.gas[cylinder.cylinderId]
   return (
     <div>
-      <h4 className="mb-1">{cylinder.label}</h4>
+      <p className="mb-1">
+        <strong>{cylinder.label}</strong>
+      </p>
       <VerdictCard verdict={verdict}>
         {noted && (
           <p className="mb-0 mt-1">

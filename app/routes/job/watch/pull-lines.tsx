@@ -18,7 +18,7 @@ export function PullLines() {
           <th>From</th>
           <th>Down to</th>
           <th>Brought</th>
-          <th>Came back to</th>
+          <th>After waiting</th>
         </tr>
       </thead>
       <tbody>

@@ -1,7 +1,10 @@
+import { Button } from 'react-bootstrap'
 import { type PullAlarm, pullAlarms, type PullState, watch } from '#core/recovery'
 import { leakKnown, type Transfer } from '#core/tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { mayStillComeKg, pullOf } from '#core/watching'
+import { useReading } from '~/samples/live-context'
+import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
@@ -13,6 +16,7 @@ import '~/styles/pull.scss'
 
 /** In words and with a number what goes on in a running recovery, and what must be seen to. */
 export function StateLine({ transfer }: { transfer: Transfer }) {
+  const { closed } = useJob()
   const { state, alarms, speed } = useWatched(transfer)
   const text = useNumbers()
   const { says, helps } = PULL_WORDS[state.code]
@@ -29,10 +33,46 @@ export function StateLine({ transfer }: { transfer: Transfer }) {
             <span role="alert">{PULL_ALARM_WORDS[alarm.code].says}</span>
             <span className="digits">{text.ofAlarm(alarm, speed)}</span>
           </strong>{' '}
-          {PULL_ALARM_WORDS[alarm.code].helps}
+          {PULL_ALARM_WORDS[alarm.code].helps}{' '}
+          {alarm.code === 'nudged' && !closed && <TakeOut transfer={transfer} byKg={alarm.byKg} />}
         </span>
       ))}
     </div>
+  )
+}
+
+/**
+ * A knock taken out of the sum, by entries: the scale as it would stand without it, and from there on as it stands, with no
+ * gas between the two.
+ */
+function TakeOut({ transfer, byKg }: { transfer: Transfer; byKg: number }) {
+  const { note } = useJob()
+  const { transferId: runId, segments } = transfer
+  const segment = segments.at(-1)!
+  const live = useReading(segment.scaleId, 'weight')
+  if (live?.state !== 'live') return null
+  const takeOut = () => {
+    const weightMg = Math.round(live.value * MG_PER_KG)
+    const byMg = Math.round(byKg * MG_PER_KG)
+    const { scale, mode, divisionMg, scaleId, accuracyMg } = segment
+    note([
+      draft('weight-noted', { runId, weightMg: weightMg - byMg, on: segment.openedBy }),
+      draft('scale-changed', {
+        runId,
+        scale,
+        mode,
+        weightMg,
+        valveShut: true,
+        ...(divisionMg === null ? {} : { divisionMg }),
+        ...(scaleId === null ? {} : { scaleId }),
+        ...(accuracyMg === null ? {} : { accuracyMg }),
+      }),
+    ])
+  }
+  return (
+    <Button variant="outline-danger" onClick={takeOut}>
+      Take it out of the sum
+    </Button>
   )
 }
 
@@ -81,9 +121,11 @@ function useNumbers() {
           return `${perMin(state.kgPerS)}, ${Math.round(100 * state.share)} % of the fastest`
         case 'boiling-cold':
           return `${perMin(state.kgPerS)}, coil at ${show('temperature', state.coilK)}`
+        case 'restricted':
+          return `${perMin(state.kgPerS)}, and could be ${perMin(state.canKgPerS)}`
         case 'pushing-hot':
           return [
-            perMin(state.kgPerS),
+            `${perMin(state.kgPerS)}, ${Math.round(100 * state.share)} % of the fastest`,
             state.cylinderPa === undefined ? '' : `at ${show('pressure', state.cylinderPa)}`,
             state.cylinderK === undefined ? '' : show('temperature', state.cylinderK),
           ]
@@ -114,7 +156,9 @@ function useNumbers() {
         case 'stop-line-near':
           return `, in about ${duration(Math.round(alarm.inS / speed / 5) * 5)}`
         case 'below-stop-line':
-          return `, ${show('pressure', alarm.lowPa)}`
+          return `, ${show('pressure', alarm.lowPa)}, for ${duration(alarm.belowS / speed)}: ${show('pressure-difference', alarm.airLeastPa)} to ${show('pressure-difference', alarm.airMostPa)} of air in a 12 L cylinder, through a hole of 0.2 to 0.4 mm`
+        case 'may-freeze':
+          return `: it boils at ${show('temperature', alarm.boilsAtK)}`
         case 'above-rating':
           return ''
         case 'cylinder-hot':
