@@ -29,6 +29,7 @@ export default [
       route('find', 'routes/cylinders/find.ts'),
       route(':cylinderId', 'routes/cylinders/cylinder.tsx'),
       route(':cylinderId/change', 'routes/cylinders/change.tsx'),
+      route(':cylinderId/decant', 'routes/cylinders/decant.tsx'),
     ]),
     ...prefix('systems', [
       index('routes/systems/systems.tsx'),

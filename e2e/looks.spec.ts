@@ -35,6 +35,7 @@ const SCREENS = {
     '/cylinders/new',
     `/cylinders/${cylinder}`,
     `/cylinders/${cylinder}/change`,
+    `/cylinders/${cylinder}/decant`,
     '/systems/new',
     `/systems/${system}`,
     '/jobs/new',

@@ -213,6 +213,20 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
       'rest',
       'condition',
       'text',
+      'proved',
+      'pulled',
+      'left',
+    ),
+    'cylinders/:cylinderId/decant': at(
+      `/cylinders/${cylinder}/decant`,
+      'voucherId',
+      'giverId',
+      'on',
+      'before',
+      'after',
+      'scrapped',
+      'text',
+      'from',
     ),
     'cylinders/:cylinderId/change': at(`/cylinders/${cylinder}/change`, ...cylinderForm),
     kit: at('/kit', 'kind', 'place', 'label', 'state', 'sort', 'page', 'columns'),
@@ -259,6 +273,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     settings: at('/settings', ...settings),
     events: at('/nowhere'),
     clocks: at('/clocks'),
+    alarms: at('/alarms'),
     '*': at('/nowhere/else'),
   }
 }

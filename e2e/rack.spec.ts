@@ -125,3 +125,47 @@ test('very long names are cut nowhere and break nothing', async ({ as, shop }) =
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   }
 })
+
+test('a batch of empties into one cylinder: each weighed, summed, scrapped; what would spoil it is refused', async ({
+  alone,
+}) => {
+  const { page, shop } = await alone()
+  const taker = await aCylinder(shop, {
+    label: 'Gull 4',
+    refrigerant: 'R-134a',
+    condition: 'used',
+    tareMg: 12e6,
+  })
+  const empty = (label: string, condition: 'used' | 'doubtful' = 'used') =>
+    aCylinder(shop, { label, kind: 'one-way', refrigerant: 'R-134a', condition, waterCapacityMg: null })
+  await empty('Empty 1')
+  await empty('Empty 2')
+  await empty('Burnt', 'doubtful')
+  await open(page, `/cylinders/${taker}`)
+  await page.getByRole('link', { name: 'Fill it from others' }).click()
+  const choose = async (label: string) => {
+    const from = page.getByLabel('It comes from')
+    const value = await from.locator('option', { hasText: label }).getAttribute('value')
+    await from.selectOption(value)
+  }
+  await choose('Empty 1')
+  await page.getByLabel('The scale showed before').fill('12 kg')
+  await page.getByLabel('The scale showed after').fill('12.41 kg')
+  await page.getByLabel(/Rendered useless/).check()
+  await page.getByRole('button', { name: 'Book it' }).click()
+  await expect(page.locator('.hero')).toHaveText('410 g')
+  // It still stands on the scale.
+  await expect(page.getByLabel('The scale showed before')).toHaveValue('12.410 kg')
+  await choose('Empty 2')
+  await page.getByLabel('The scale showed after').fill('12.7 kg')
+  await page.getByRole('button', { name: 'Book it' }).click()
+  await expect(page.locator('.hero')).toHaveText('700 g')
+  await choose('Burnt')
+  await page.getByLabel('The scale showed after').fill('13 kg')
+  await page.getByRole('button', { name: 'Book it' }).click()
+  await expect(page.getByText('Worse gas onto better spoils both')).toBeVisible()
+  await expect(page.getByLabel('The scale showed after')).toHaveValue('13 kg')
+  await page.getByRole('link', { name: 'Done' }).click()
+  await expect(page.locator('.hero')).toHaveText('700 g')
+  expectNoTrouble(page)
+})

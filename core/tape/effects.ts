@@ -1,4 +1,4 @@
-import type { Condition } from '../cylinders'
+import { type Condition, worse } from '../cylinders'
 import type { JobState } from './state'
 
 export interface CylinderEffect {
@@ -39,13 +39,6 @@ export function cylinderEffects(
     if (effect.refrigerant || effect.condition) effects.push(effect)
   }
   return effects
-}
-
-const WORSE: Condition[] = ['clean', 'used', 'doubtful', 'mixed']
-
-/** The worse of two conditions. */
-export function worse(a: Condition, b: Condition): Condition {
-  return WORSE.indexOf(a) > WORSE.indexOf(b) ? a : b
 }
 
 /** The first gross weight of a transfer, to be compared with tare and books. */

@@ -1,3 +1,4 @@
+import { worse } from '#core/cylinders'
 import { differences } from '#core/ledger'
 import {
   bookings,
@@ -7,7 +8,6 @@ import {
   FOLD_VERSION,
   type JobState,
   reservations,
-  worse,
 } from '#core/tape'
 import { seeAlarms } from '../alarms/alarms'
 import { announce } from '../changes'

@@ -1,4 +1,4 @@
-import type { Condition } from '#core/cylinders'
+import type { Condition, LeftIn } from '#core/cylinders'
 import type { Booking } from '#core/ledger'
 import { place } from '#core/ledger'
 import { announce } from '../changes'
@@ -8,7 +8,17 @@ import { lock } from '../locks'
 import { book } from './movements'
 
 export type VoucherKind =
-  'opening' | 'purchase' | 'shipment' | 'reweigh' | 'retire' | 'recondition' | 'judge' | 'explain' | 'purge'
+  | 'opening'
+  | 'purchase'
+  | 'shipment'
+  | 'reweigh'
+  | 'retire'
+  | 'recondition'
+  | 'judge'
+  | 'explain'
+  | 'purge'
+  | 'prepare'
+  | 'decant'
 
 export interface VoucherRequest {
   /** Made in the browser: sending it twice books once. */
@@ -28,7 +38,7 @@ export class VoucherError extends Error {
   override name = 'VoucherError'
 }
 
-const SCALE_SIGMA_MG = 5_000
+export const SCALE_SIGMA_MG = 5_000
 const DECLARED_SIGMA_MG = 50_000
 
 /** Gas bought into a cylinder, or there when its records begin. */
@@ -157,6 +167,46 @@ export async function lastJudgement(tx: ShopTx, cylinderId: string): Promise<Jud
     select v.body->>'condition' as condition, v.body->>'text' as text, v.at, p.display_name as by
     from voucher v join person p on p.shop_id = v.shop_id and p.user_id = v.user_id
     where v.kind = 'judge' and v.body->>'cylinderId' = ${cylinderId} order by v.at desc limit 1`
+  return row
+}
+
+/**
+ * A cylinder made ready for gas: kit proved, pulled, valves shut first, weighed empty; how it was left stays on its card.
+ * @throws VoucherError while the books have gas in it
+ */
+export async function bookPreparation(
+  tx: ShopTx,
+  request: VoucherRequest & { provedPa: number; pulledPa: number; weighedMg: number; left: LeftIn },
+): Promise<void> {
+  const { provedPa, pulledPa, weighedMg, left } = request
+  await once(tx, 'prepare', request, { provedPa, pulledPa, weighedMg, left }, (cylinder) => {
+    if (cylinder.kind === 'one-way')
+      throw new VoucherError('A one-way cylinder is never used again: scrap it instead.')
+    if (cylinder.balanceMg > 0)
+      throw new VoucherError('The books still have gas in it: ship, decant or re-weigh it first.')
+    return []
+  })
+}
+
+export interface PreparedCylinder {
+  at: Date
+  left: LeftIn
+  weighedMg: number
+  provedPa: number
+  pulledPa: number
+  by: string
+}
+
+/** How a cylinder was prepared last, as long as nothing went into it since. */
+export async function lastPreparation(tx: ShopTx, cylinderId: string): Promise<PreparedCylinder | undefined> {
+  const [row] = await tx<PreparedCylinder[]>`
+    select v.at, v.body ->> 'left' as left, (v.body ->> 'weighedMg')::bigint as weighed_mg,
+      (v.body ->> 'provedPa')::double precision as proved_pa, (v.body ->> 'pulledPa')::double precision as pulled_pa,
+      p.display_name as by
+    from voucher v join person p on p.shop_id = v.shop_id and p.user_id = v.user_id
+    where v.kind = 'prepare' and v.body ->> 'cylinderId' = ${cylinderId}
+      and not exists (select 1 from movement m where m.to_cylinder = ${cylinderId} and m.at > v.at)
+    order by v.at desc limit 1`
   return row
 }
 

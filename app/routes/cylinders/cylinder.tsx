@@ -1,9 +1,19 @@
 import { data, Link, redirect } from 'react-router'
+import { judgePreparation } from '#core/cylinders'
+import { divisionMg } from '#core/scales'
 import { plainDateDue } from '~/cylinders/due.server'
 import { CylinderPicture } from '~/cylinders/picture'
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
-import { cylinderOf, inShop, jobsWaitingFor, lastJudgement, movements, VoucherError } from '#db'
+import {
+  cylinderOf,
+  inShop,
+  jobsWaitingFor,
+  lastJudgement,
+  lastPreparation,
+  movements,
+  VoucherError,
+} from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
@@ -15,6 +25,7 @@ import { fillLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
 import { useShow } from '~/ui/reader'
 import { day, plainDay } from '~/ui/time'
+import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS, CYLINDER_KIND_WORDS, FILL_RULE_WORDS } from '~/wording/en'
 import type { Route } from './+types/cylinder'
 import { bookVoucher, readVoucher } from './vouchers.server'
@@ -32,10 +43,11 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => {
     const cylinder = found(await cylinderOf(tx, cylinderId), 'cylinder')
-    const [ledger, jobs, judged] = await Promise.all([
+    const [ledger, jobs, judged, prepared] = await Promise.all([
       movements(tx, { cylinderId }, SHOWN),
       jobsWaitingFor(tx, cylinderId),
       lastJudgement(tx, cylinderId),
+      lastPreparation(tx, cylinderId),
     ])
     return {
       cylinder: seen(cylinder, shop.fillMarginPct, today),
@@ -43,6 +55,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       ledger,
       jobs,
       judged: judged ?? null,
+      prepared: prepared ?? null,
       timeZone: shop.timeZone,
       mayWrite: person.role !== 'trainee',
     }
@@ -71,7 +84,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** One cylinder: its stamps, what is in it, and every gram that went in or out. */
 export default function Cylinder({ loaderData, actionData }: Route.ComponentProps) {
-  const { cylinder, dueOn, ledger, jobs, judged, timeZone, mayWrite } = loaderData
+  const { cylinder, dueOn, ledger, jobs, judged, prepared, timeZone, mayWrite } = loaderData
   const show = useShow()
   const limitLink = fillLink(cylinder)
   useRefresh(({ kind }) => kind !== 'alarm')
@@ -86,6 +99,11 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
           <Link className="btn btn-outline-secondary" to={`/labels?what=cylinders&id=${cylinder.cylinderId}`}>
             Label
           </Link>
+          {mayWrite && !cylinder.retired && cylinder.kind !== 'one-way' && (
+            <Link className="btn btn-outline-secondary" to="decant">
+              Fill it from others
+            </Link>
+          )}
           {mayWrite && !cylinder.retired && (
             <Link className="btn btn-outline-secondary" to="change">
               Change its data
@@ -164,10 +182,27 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
                   {judged.text}
                 </Fact>
               )}
+              {prepared && (
+                <Fact name="Prepared">
+                  {day(prepared.at, timeZone)}, {prepared.by}:{' '}
+                  {prepared.left === 'vacuum' ? 'left in vacuum' : 'broken with vapour of its gas'}
+                </Fact>
+              )}
               <Fact name="Whose gas">{cylinder.owner ?? "the shop's own"}</Fact>
               <Fact name="Kept at">{cylinder.keepsAt || 'not noted'}</Fact>
             </dl>
           </section>
+          {prepared && (
+            <VerdictCard
+              verdict={judgePreparation({
+                stampedMg: cylinder.tareMg,
+                weighedMg: prepared.weighedMg,
+                divisionMg: divisionMg(null, cylinder.tareMg),
+                provedPa: prepared.provedPa,
+                pulledPa: prepared.pulledPa,
+              })}
+            />
+          )}
           {mayWrite && !cylinder.retired && <VoucherForms cylinder={cylinder} refused={actionData} />}
         </div>
       </div>

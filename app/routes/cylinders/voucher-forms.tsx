@@ -17,6 +17,7 @@ interface VoucherFormsProps {
 
 const TITLES: Record<Voucher['kind'], string> = {
   reweigh: 'Re-weigh',
+  prepare: 'Prepare it for gas',
   explain: 'Say why scale and books differ',
   purchase: 'Bought gas in it',
   shipment: 'Ship to a reclaimer',
@@ -29,6 +30,7 @@ const TITLES: Record<Voucher['kind'], string> = {
 export function VoucherForms({ cylinder, refused }: VoucherFormsProps) {
   const kinds: Voucher['kind'][] = [
     'reweigh',
+    ...(cylinder.kind !== 'one-way' && cylinder.balanceMg <= 0 ? (['prepare'] as const) : []),
     ...(cylinder.offMg !== 0 ? (['explain'] as const) : []),
     ...(cylinder.kind === 'virgin' || cylinder.kind === 'one-way' ? (['purchase'] as const) : []),
     'shipment',
@@ -81,6 +83,7 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
             help={`By the books ${show('weight', cylinder.tareMg + cylinder.balanceMg)}. The difference is booked as unexplained.`}
           />
         )}
+        {kind === 'prepare' && <PrepareFields cylinder={cylinder} refused={refused} error={error} />}
         {kind === 'purchase' && (
           <MeasureField
             name="weight"
@@ -148,5 +151,53 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
         </div>
       </Form>
     </details>
+  )
+}
+
+/** Kit first, then the cylinder, then the scale: in the order of the work. */
+function PrepareFields({
+  cylinder,
+  refused,
+  error,
+}: {
+  cylinder: CylinderRow
+  refused?: Refused | undefined
+  error: string | undefined
+}) {
+  const show = useShow()
+  return (
+    <>
+      <MeasureField
+        name="proved"
+        kind="vacuum"
+        label="Pump, hoses and gauge alone reached"
+        value={refused?.typed.proved}
+        help="Against the closed cylinder, below 500 micron, and it stays there."
+      />
+      <MeasureField
+        name="pulled"
+        kind="vacuum"
+        label="The cylinder was pulled to"
+        value={refused?.typed.pulled}
+        help="Gauge at the cylinder. Then its valves shut first, before anything is taken off."
+      />
+      <MeasureField
+        name="weight"
+        kind="weight"
+        label="Empty, it weighs"
+        value={refused?.typed.weight}
+        help={`Stamped ${show('weight', cylinder.tareMg)}.`}
+      />
+      <SelectField
+        name="left"
+        label="It was left"
+        value={refused?.typed.left}
+        options={[
+          ['vacuum', 'in vacuum: it draws the first part of a charge for nothing'],
+          ['vapour', 'broken with a little vapour of its gas: nothing is drawn in if a valve leaks'],
+        ]}
+      />
+      {error && <div className="field-error">{error}</div>}
+    </>
   )
 }

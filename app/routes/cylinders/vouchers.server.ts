@@ -1,9 +1,10 @@
 import Joi from 'joi'
-import type { Condition } from '#core/cylinders'
+import type { Condition, LeftIn } from '#core/cylinders'
 import {
   bookArrival,
   bookExplanation,
   bookJudgement,
+  bookPreparation,
   bookRecondition,
   bookRetirement,
   bookReweigh,
@@ -32,11 +33,23 @@ export interface Voucher {
   rest?: 'reclaimer' | 'lost'
   condition?: Condition
   text?: string
+  proved?: number
+  pulled?: number
+  left?: LeftIn
 }
 
-const KINDS = ['reweigh', 'purchase', 'shipment', 'retire', 'recondition', 'judge', 'explain'] as const
+const KINDS = [
+  'reweigh',
+  'prepare',
+  'purchase',
+  'shipment',
+  'retire',
+  'recondition',
+  'judge',
+  'explain',
+] as const
 
-const NEEDS_WEIGHT: string[] = ['reweigh', 'purchase', 'shipment']
+const NEEDS_WEIGHT: string[] = ['reweigh', 'purchase', 'shipment', 'prepare']
 
 /** Reads one of the short forms of a cylinder. Errors stand under the name of the form's kind. */
 export async function readVoucher(
@@ -64,6 +77,18 @@ export async function readVoucher(
             .valid('clean', 'used', 'doubtful', 'mixed')
             .required()
             .messages({ '*': 'Choose what it holds.' })
+        : Joi.any().strip(),
+    proved:
+      kind === 'prepare'
+        ? measured('vacuum', 'what pump, hoses and gauge reached alone', reading).required()
+        : Joi.any().strip(),
+    pulled:
+      kind === 'prepare'
+        ? measured('vacuum', 'what the cylinder was pulled to', reading).required()
+        : Joi.any().strip(),
+    left:
+      kind === 'prepare'
+        ? Joi.string().valid('vacuum', 'vapour').required().messages({ '*': 'Choose how it was left.' })
         : Joi.any().strip(),
     text:
       kind === 'judge'
@@ -94,6 +119,14 @@ export function bookVoucher(
   switch (voucher.kind) {
     case 'reweigh':
       return bookReweigh(tx, { ...request, grossMg: massMg })
+    case 'prepare':
+      return bookPreparation(tx, {
+        ...decided,
+        weighedMg: massMg,
+        provedPa: voucher.proved!,
+        pulledPa: voucher.pulled!,
+        left: voucher.left!,
+      })
     case 'purchase':
       return bookArrival(tx, { ...request, kind: 'purchase', massMg })
     case 'shipment':

@@ -1,3 +1,4 @@
+import type { DecantRefusal } from '#core/cylinders'
 import type { FlagCode, AirSource, NoticeCode, RefusalCode, WeighingDoubt, WeightQuestion } from '#core/tape'
 
 /** Why a cylinder may not be used, or what to look at first: one sentence each, with what to do. */
@@ -112,4 +113,12 @@ export const DOUBT_TAGS: Record<WeighingDoubt, string> = {
   'zeroed-again': 'zeroed again?',
   'minus-missing': 'minus missing?',
   'negative-in-all': 'below the start',
+}
+
+/** Why gas may not go from one cylinder into another. */
+export const DECANT_WORDS: Record<DecantRefusal, string> = {
+  'same-cylinder': 'A cylinder cannot give to itself: choose another one.',
+  'giver-without-gas': 'Nobody has said what is in the giver: enter its gas first.',
+  'worse-onto-better': 'Worse gas onto better spoils both: take an empty cylinder.',
+  'past-the-limit': 'With that it would be past its limit: take some out again at once, and weigh both.',
 }

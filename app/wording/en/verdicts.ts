@@ -1,4 +1,5 @@
 import type { ChargeCode, ChargeReason } from '#core/charging'
+import type { PrepareCode, PrepareReason } from '#core/cylinders'
 import type { GasCode, GasReason, RecoveryCode, RecoveryReason, WaitCode, WaitReason } from '#core/recovery'
 import type { HoldCode, HoldReason } from '#core/vacuum'
 import type { QuantityName, Verdict } from '#core/verdict'
@@ -8,9 +9,24 @@ import { type FindingCode, FINDINGS } from './findings'
 /** Codes that judges no longer give, and old tapes hold. */
 type OldCode = 'readings-impossible'
 type VerdictCode =
-  RecoveryCode | WaitCode | GasCode | HoldCode | ChargeCode | ReadingsCode | FindingCode | OldCode
+  | PrepareCode
+  | RecoveryCode
+  | WaitCode
+  | GasCode
+  | HoldCode
+  | ChargeCode
+  | ReadingsCode
+  | FindingCode
+  | OldCode
 type VerdictReason =
-  RecoveryReason | WaitReason | GasReason | HoldReason | ChargeReason | ReadingsReason | FindingCode
+  | PrepareReason
+  | RecoveryReason
+  | WaitReason
+  | GasReason
+  | HoldReason
+  | ChargeReason
+  | ReadingsReason
+  | FindingCode
 
 const findings = (part: 0 | 1) =>
   Object.fromEntries(Object.entries(FINDINGS).map(([code, words]) => [code, words[part]])) as Record<
@@ -68,6 +84,10 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'wait-worth-it': 'Within the level; another pull is still worth it',
   'wait-done': 'Down, and it stays down: done',
   'wait-air': 'Air is coming in',
+  prepared: 'Ready for gas',
+  'kit-not-proved': 'The kit is not proved',
+  'not-deep-enough': 'Not deep enough yet',
+  'tare-off': 'Its weight is not what is stamped',
   'gas-not-yet': 'No word on the gas before the machine is purged',
   'gas-goes-back': 'It may go back into this system',
   'gas-recycle': 'Filter, dry and test it before it goes back',
@@ -128,6 +148,13 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'subcooling-fits-valve': 'Subcooling fits the valve.',
   'weight-decides': 'The weight decides; readings only confirm it.',
   'within-tolerance': 'Within the tolerance of the target.',
+  'kit-leaks-first': 'Pump, hoses and gauge alone must go below 500 micron and stay there.',
+  'pull-on': 'Pull on below 500 micron, with the gauge at the cylinder.',
+  'tare-agrees': 'Empty it weighs what is stamped.',
+  'tare-more': 'It is heavier: something is still in it, the scale is off, or the stamp is wrong.',
+  'tare-less':
+    'It is lighter: the scale is off, or the stamp is wrong. Until that is known its limit is too.',
+  'valves-first': 'Its own valves shut first, before anything is taken off.',
   'purge-first': 'What the machine still holds belongs to it.',
   'gas-mixed': 'It is not one gas: nobody can take it apart on site.',
   'gas-acid': 'Acid was found: a burnt compressor leaves it in the gas and in the oil.',

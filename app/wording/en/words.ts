@@ -103,6 +103,8 @@ export const VOUCHER_WORDS: Record<string, string> = {
   explain: 'Scale and books explained',
   judge: 'Judged',
   purge: 'Purged',
+  prepare: 'Prepared',
+  decant: 'Decanted',
 }
 
 export const ROLE_WORDS = { manager: 'Manager', technician: 'Technician', trainee: 'Trainee (reads only)' }

@@ -46,3 +46,11 @@ begin
 end $$;
 revoke all on function jobs_with_clocks from public;
 grant execute on function jobs_with_clocks to keg_app;
+
+-- A cylinder is prepared for gas; gas goes from one cylinder into another, and what is then no use any more is scrapped.
+alter table voucher drop constraint voucher_kind_check;
+alter table voucher add constraint voucher_kind_check
+  check (kind in ('opening', 'purchase', 'shipment', 'reweigh', 'retire', 'recondition', 'judge', 'explain', 'purge', 'prepare',
+    'decant'));
+create index voucher_preparation on voucher (shop_id, (body->>'cylinderId'), at desc) where kind = 'prepare';
+create index voucher_decanting on voucher (shop_id, (body->>'cylinderId'), at desc) where kind = 'decant';

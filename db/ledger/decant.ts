@@ -1,0 +1,140 @@
+import { mayDecant } from '#core/cylinders'
+import { type Booking, place } from '#core/ledger'
+import { announce } from '../changes'
+import type { ShopTx } from '../connection'
+import { cylinderOf, cylindersOf } from '../cylinders'
+import { lock } from '../locks'
+import { readShop } from '../shop'
+import { busyElsewhere } from '../jobs/summary'
+import { book } from './movements'
+import { SCALE_SIGMA_MG, VoucherError } from './vouchers'
+
+export interface DecantRequest {
+  /** Made in the browser: sending it twice books once. */
+  voucherId: string
+  giverId: string
+  takerId: string
+  massMg: number
+  /** Opened, marked, and given to the scrap: what is left in it by the books goes with it. */
+  scrapped: boolean
+  at: Date
+  now: Date
+  today: string
+  userId: string
+  text: string
+}
+
+/** Why it may not be, by code: the interface has the words. */
+export class DecantRefused extends Error {
+  override name = 'DecantRefused'
+  constructor(readonly codes: readonly string[]) {
+    super(codes.join())
+  }
+}
+
+/** Nobody's id: no job is left out. */
+const NO_JOB = '00000000-0000-0000-0000-000000000000'
+
+/**
+ * Gas from one cylinder into another, over a scale. What came out of an "empty" beyond its books is unexplained there first.
+ * @throws VoucherError, DecantRefused
+ */
+export async function bookDecant(tx: ShopTx, request: DecantRequest): Promise<void> {
+  const { voucherId, giverId, takerId, massMg, scrapped, at, now, today, userId, text } = request
+  await lock(tx, { cylinderIds: [giverId, takerId] })
+  const [known] = await tx`select 1 from voucher where voucher_id = ${voucherId}`
+  if (known) return
+  const rows = await cylindersOf(tx, [giverId, takerId])
+  const giver = rows.find((each) => each.cylinderId === giverId)
+  const taker = rows.find((each) => each.cylinderId === takerId)
+  if (!giver || !taker) throw new VoucherError('There is no such cylinder in this shop: choose it again.')
+  if (massMg <= 0)
+    throw new VoucherError('Nothing went over by these weights: the giver grows lighter, the taker heavier.')
+  if (scrapped && giver.kind !== 'one-way')
+    throw new VoucherError('Only a one-way cylinder is scrapped so: retire the other on its own page.')
+  const busy = await busyElsewhere(tx, [giverId, takerId], NO_JOB)
+  if (busy.length > 0)
+    throw new VoucherError('A job is moving gas with one of them: end that transfer first, or wait for it.')
+  const { marginPct } = { marginPct: (await readShop(tx)).fillMarginPct }
+  const { refusals, condition } = mayDecant({ giver, taker, massMg, today, marginPct })
+  if (refusals.length > 0) throw new DecantRefused(refusals)
+  const [from, to] = [place('cylinder', giverId), place('cylinder', takerId)]
+  const moved = (over: Pick<Booking, 'key' | 'from' | 'to' | 'massMg' | 'knownBy'>): Booking => ({
+    refrigerant: giver.refrigerant,
+    uncertaintyMg: SCALE_SIGMA_MG,
+    at: at.getTime(),
+    ...over,
+  })
+  const beyondMg = massMg - giver.balanceMg
+  const leftMg = giver.balanceMg - massMg
+  await tx`
+    insert into voucher (shop_id, voucher_id, kind, at, booked_at, user_id, body)
+    values (current_shop(), ${voucherId}, 'decant', ${at}, ${now}, ${userId},
+      ${tx.json({ cylinderId: takerId, giverId, massMg, scrapped, text } as never)})`
+  await book(
+    tx,
+    { voucherId },
+    [
+      ...(beyondMg > 0
+        ? [
+            moved({
+              key: 'beyond',
+              from: place('unexplained'),
+              to: from,
+              massMg: beyondMg,
+              knownBy: 'computed',
+            }),
+          ]
+        : []),
+      moved({ key: 'voucher', from, to, massMg, knownBy: 'weighed' }),
+      // Its relief disc is open: what was left is gone.
+      ...(scrapped && leftMg > 0
+        ? [moved({ key: 'rest', from, to: place('lost'), massMg: leftMg, knownBy: 'computed' })]
+        : []),
+    ],
+    userId,
+    now,
+  )
+  await tx`
+    update cylinder set refrigerant = coalesce(refrigerant, ${giver.refrigerant}), condition = ${condition}
+    where cylinder_id = ${takerId}`
+  if (scrapped) await tx`update cylinder set retired_at = ${at} where cylinder_id = ${giverId}`
+  await announce(tx, { kind: 'cylinder', id: takerId })
+  await announce(tx, { kind: 'cylinder', id: giverId })
+}
+
+export interface Decanted {
+  at: Date
+  giver: string
+  massMg: number
+  scrapped: boolean
+}
+
+/** What a cylinder took from others since a time, the newest first. */
+export async function decantedInto(tx: ShopTx, takerId: string, since: Date): Promise<Decanted[]> {
+  return tx<Decanted[]>`
+    select v.at, c.label as giver, (v.body ->> 'massMg')::bigint as mass_mg,
+      (v.body ->> 'scrapped')::boolean as scrapped
+    from voucher v join cylinder c on c.shop_id = v.shop_id and c.cylinder_id = (v.body ->> 'giverId')::uuid
+    where v.kind = 'decant' and v.body ->> 'cylinderId' = ${takerId} and v.at >= ${since}
+    order by v.at desc limit 100`
+}
+
+/** Cylinders of this gas, or any while the taker has none, that could give some: one-way ones first. */
+export async function givers(tx: ShopTx, takerId: string): Promise<Giver[]> {
+  const taker = await cylinderOf(tx, takerId)
+  return tx<Giver[]>`
+    select cylinder_id, label, kind, refrigerant, condition, balance_mg from cylinder
+    where retired_at is null and cylinder_id <> ${takerId} and refrigerant is not null
+      and (${taker?.refrigerant ?? null}::text is null or refrigerant = ${taker?.refrigerant ?? null}::text)
+    order by kind <> 'one-way', lower(label) limit 300`
+}
+
+export interface Giver {
+  cylinderId: string
+  label: string
+  kind: 'recovery' | 'virgin' | 'one-way' | 'station'
+  refrigerant: string
+  condition: 'clean' | 'used' | 'doubtful' | 'mixed'
+  balanceMg: number
+}
