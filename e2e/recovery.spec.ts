@@ -182,6 +182,10 @@ test('three runs at once: the Bench shows each, an alarm reaches another screen,
   await expect(banner).toContainText('The cylinder is past its limit')
   await page.reload()
   await expect(banner).toContainText('The cylinder is past its limit')
+  // Put aside it stays in sight, and a tap brings it back; the places can be gone to all the while.
+  await banner.getByRole('button', { name: 'Later' }).click()
+  await page.getByRole('link', { name: 'Bench' }).first().click()
+  await page.getByRole('button', { name: '1 alarm' }).click()
   await banner.getByRole('button', { name: 'Seen' }).click()
   await expect(banner).toHaveCount(0)
   await expect.poll(() => tapeKinds(shop, first!.jobId)).toContain('alarm-acknowledged')

@@ -10,7 +10,6 @@ import { useOutbox } from '~/tape/outbox-context'
 import { ALARM_WORDS, wordOf } from '~/wording/en'
 import { mayAskToNotify, notifyOutside, neverAskToNotify } from './outside'
 import type { Calling } from './read.server'
-import '~/styles/alarms.scss'
 
 interface AlarmBannerProps {
   person: { userId: string; role: string }
@@ -24,19 +23,32 @@ const nameOf = ({ title, number }: Calling) => title || `Job ${number}`
 const inTheStrip = ({ code }: Calling) => code === 'due'
 
 /**
- * What calls in the jobs that are worked on here, on every page, until somebody says that it was seen. It stands where the
- * bar is, never over what is typed.
+ * What calls in the jobs that this person works on, here or on another device: on every page, until somebody says that it was
+ * seen. It never stands over what is typed, and can be put aside.
  */
 export function AlarmBanner({ person, notify, loaded }: AlarmBannerProps) {
   const { own } = useRunning(person.userId)
   const { alarms, see } = useAlarms(person.userId, loaded)
-  const mine = alarms.filter((each) => own.includes(each.jobId))
+  const mine = alarms.filter((each) => each.mine || own.includes(each.jobId))
   const shown = mine.filter((each) => !inTheStrip(each))
   useCalling(mine, notify)
+  const [later, setLater] = useState('')
+  const keys = shown.map(keyOf).join('\n')
   const box = useRef<HTMLDivElement>(null)
-  useClearOfFields(box, shown.length > 0)
+  useClearOfFields(box, shown.length > 0 && later !== keys)
   const first = shown[0]
   if (!first) return null
+  // Put aside it stays in sight, and comes back with the next one.
+  if (later === keys)
+    return (
+      <button
+        type="button"
+        className={first.urgent ? 'alarm-pill urgent' : 'alarm-pill'}
+        onClick={() => setLater('')}
+      >
+        {shown.length === 1 ? '1 alarm' : `${shown.length} alarms`}
+      </button>
+    )
   return (
     <div ref={box} className={first.urgent ? 'alarm-banner urgent' : 'alarm-banner'} role="alert">
       <Link to={`/jobs/${first.jobId}`}>
@@ -47,6 +59,9 @@ export function AlarmBanner({ person, notify, loaded }: AlarmBannerProps) {
         </span>
       </Link>
       {notify && <AskToNotify />}
+      <Button variant="outline-light" onClick={() => setLater(keys)}>
+        Later
+      </Button>
       {person.role !== 'trainee' && (
         <Button variant="light" onClick={() => see(first)}>
           Seen
@@ -111,8 +126,11 @@ function useClearOfFields(box: React.RefObject<HTMLDivElement | null>, there: bo
   useLayoutEffect(() => {
     const active = document.activeElement
     if (!there || !box.current || !(active instanceof HTMLInputElement)) return
-    const under = box.current.getBoundingClientRect().bottom + 8 - active.getBoundingClientRect().top
-    if (under > 0) window.scrollBy(0, -under)
+    const [banner, field] = [box.current.getBoundingClientRect(), active.getBoundingClientRect()]
+    // Above on a phone, below on a desk.
+    if (banner.top <= 0 && field.top < banner.bottom + 8) window.scrollBy(0, field.top - banner.bottom - 8)
+    else if (banner.top > 0 && field.bottom > banner.top - 8)
+      window.scrollBy(0, field.bottom - banner.top + 8)
   }, [box, there])
 }
 

@@ -16,7 +16,9 @@ const look = (seconds: number) =>
     (error, jobId) => fails.push({ error, jobId }),
   )
 const calling = (jobId: string) =>
-  inShop(shop.shopId, async (tx) => (await unseenAlarms(tx)).filter((each) => each.jobId === jobId))
+  inShop(shop.shopId, async (tx) =>
+    (await unseenAlarms(tx, shop.userId)).filter((each) => each.jobId === jobId),
+  )
 
 beforeAll(async () => {
   shop = await aShop()
@@ -74,6 +76,10 @@ it('says what goes on in each, calls once for each cause, and forgets what has e
   expect(of(full.jobId).share!).toBeGreaterThan(0.88)
   expect((await calling(stuck.jobId)).map((each) => each.code)).toEqual(['stuck'])
   expect((await calling(full.jobId)).map((each) => each.code)).toEqual(['limit-near'])
+  // They are for whoever has written on the job, and not for a stranger of the same shop.
+  expect((await calling(stuck.jobId)).map((each) => each.mine)).toEqual([true])
+  const stranger = await inShop(shop.shopId, (tx) => unseenAlarms(tx, randomUUID()))
+  expect(stranger.map((each) => each.mine)).not.toContain(true)
   await look(127)
   await Promise.all([look(129), look(129)])
   expect(await calling(stuck.jobId)).toHaveLength(1)

@@ -14,6 +14,8 @@ export interface PullLine {
   /** What came back before the next one began, or until now. */
   reboundPa?: number
   reboundAfterMs?: number
+  /** What the machine's own purge brought, of the amount. */
+  purgeMg?: number
 }
 
 /** A gauge is read a little before the machine starts, and just as it stops. */
@@ -24,10 +26,29 @@ const JUST_AFTER_MS = 15_000
 export function pullsOf({
   transfers,
   pressureNotes,
-}: Pick<JobState, 'transfers' | 'pressureNotes'>): PullLine[] {
+  steps,
+}: Pick<JobState, 'transfers' | 'pressureNotes' | 'steps'>): PullLine[] {
   const lows = pressureNotes.filter((each) => each.point === 'low')
   const since = transfers.slice(transfers.findLastIndex((each) => each.use === 'charge') + 1)
-  return since.map((transfer, i) => lineOf(transfer, since[i + 1], lows))
+  const purgedAt = steps.find(({ step }) => step === PURGE_BEGUN)?.at
+  return since.map((transfer, i) => {
+    const purgeMg = purgedAt === undefined ? undefined : purgeOf(transfer, purgedAt)
+    return { ...lineOf(transfer, since[i + 1], lows), ...(purgeMg !== undefined && { purgeMg }) }
+  })
+}
+
+/** Ticked as the machine begins to purge itself into the cylinder. */
+export const PURGE_BEGUN = 'purge-begun'
+
+/** What has come since the purge began, on the scale that it ended on. */
+function purgeOf(
+  { startedAt, endedAt, weighings, segments }: Transfer,
+  purgedAt: number,
+): number | undefined {
+  if (endedAt === undefined || purgedAt < startedAt || purgedAt > endedAt) return undefined
+  const last = segments.length - 1
+  const before = weighings.findLast(({ at, segment }) => at <= purgedAt && segment === last)
+  return before && segments[last]!.lastMg - before.weightMg
 }
 
 function lineOf(transfer: Transfer, next: Transfer | undefined, lows: readonly PressureNote[]): PullLine {

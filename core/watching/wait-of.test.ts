@@ -94,6 +94,23 @@ describe('pull by pull', () => {
     const course = pulled().end('emptied').charge('B', 2).recover('A', 1.9)
     expect(pullsOf(course.state()).map((each) => each.amountMg)).toEqual([1_900_000])
   })
+  it('what the purge brought stands on the line of its pull', () => {
+    const [runId, kg] = ['r', 1e6]
+    const course = aCourse()
+      .write('run-started', {
+        runId,
+        use: 'recover',
+        cylinderId: 'A',
+        scale: '',
+        mode: 'gross',
+        weightMg: 12 * kg,
+      })
+      .write('weight-noted', { runId, weightMg: 14.1 * kg })
+      .step('purge-begun')
+      .write('run-ended', { runId, weightMg: 14.19 * kg })
+    expect(pullsOf(course.state())).toMatchObject([{ amountMg: 2_190_000, purgeMg: 90_000 }])
+    expect(pullsOf(pulled().state())[0]).not.toHaveProperty('purgeMg')
+  })
   it('without a gauge it says what it weighed', () => {
     const [line] = pullsOf(aCourse().about('R-410A').recover('A', 2).state())
     expect(line).not.toHaveProperty('startPa')

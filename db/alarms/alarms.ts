@@ -14,6 +14,8 @@ export interface RaisedAlarm {
 export interface UnseenAlarm extends RaisedAlarm {
   number: number
   title: string
+  /** Of a job on which this person has written. */
+  mine: boolean
 }
 
 /** Raises what is not raised yet: doing so twice changes nothing. @returns how many are new */
@@ -59,10 +61,11 @@ export async function seeAlarms(
 const MOST = 20
 
 /** What calls and nobody has seen, in jobs that are not over: what is urgent first, then the newest. */
-export async function unseenAlarms(tx: ShopTx): Promise<UnseenAlarm[]> {
+export async function unseenAlarms(tx: ShopTx, userId: string): Promise<UnseenAlarm[]> {
   return tx<UnseenAlarm[]>`
     select a.job_id, a.cause, a.code, a.urgent, a.raised_at, j.number,
-      coalesce(nullif(m.title, ''), y.name, '') as title
+      coalesce(nullif(m.title, ''), y.name, '') as title,
+      exists (select 1 from entry e where e.job_id = a.job_id and e.user_id = ${userId}) as mine
     from alarm a join job j on j.shop_id = a.shop_id and j.job_id = a.job_id
       join job_summary m on m.shop_id = a.shop_id and m.job_id = a.job_id
       left join system y on y.shop_id = m.shop_id and y.system_id = m.system_id

@@ -6,7 +6,6 @@ import type { RunningJob } from '#db'
 import { useShow } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_WORDS } from '~/wording/en'
-import '~/styles/pull.scss'
 
 const AGAIN_MS = 5_000
 /** Judged longer ago than this, it says since when. */

@@ -4,5 +4,6 @@ import type { Route } from './+types/alarms'
 
 /** What calls in the jobs of the shop. */
 export async function loader({ context }: Route.LoaderArgs) {
-  return Response.json({ alarms: await callingIn(signedIn(context).shop.shopId) })
+  const { shop, person } = signedIn(context)
+  return Response.json({ alarms: await callingIn(shop.shopId, person.userId) })
 }

@@ -22,7 +22,7 @@ export async function loader({ context }: Route.LoaderArgs) {
   const { person, shop } = signedIn(context)
   const [jobs, calling] = await Promise.all([
     inShop(shop.shopId, (tx) => jobsWithClocks(tx)),
-    callingIn(shop.shopId),
+    callingIn(shop.shopId, person.userId),
   ])
   return data({
     // What runs, and what calls, stands there at once, and moves nothing when it is told again.

@@ -171,6 +171,7 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'came-back-above-level': 'It came back above the level: what boiled off is still in there.',
   'will-pass-level': 'If it goes on rising like that it passes the level before ten minutes are over.',
   'under-five-minutes': 'Under 5 minutes liquid under the oil has not boiled off yet.',
+  'read-it-now': 'It was read before the five minutes were over: read the low side now.',
   'still-rising': 'It still rises: wait the ten minutes out.',
   'within-level': 'It stands within the level.',
   'another-brings': 'What returned would come with another pull.',

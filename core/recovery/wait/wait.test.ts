@@ -124,6 +124,12 @@ describe('by hand', () => {
     expect(reasons(judgeWait(asked(bars([0, -0.6], [300, -0.5]))))).toEqual(['still-rising'])
   })
 
+  it('nobody has read it since: it is asked for, and nothing is said of it', () => {
+    const before = bars([-30, -0.3])
+    expect(reasons(judgeWait(asked(before, { nowS: 299 })))).toEqual(['under-five-minutes'])
+    expect(reasons(judgeWait(asked(before, { nowS: 1_800 })))).toEqual(['read-it-now'])
+  })
+
   it('ten minutes, within the level: worth it by what it would bring, else done', () => {
     expect(judgeWait(asked(bars([0, -0.6], [600, -0.4]))).verdict.code).toBe('wait-worth-it')
     expect(judgeWait(asked(bars([0, -0.6], [600, -0.6]))).verdict.code).toBe('wait-done')

@@ -36,6 +36,8 @@ export type WaitReason =
   | 'came-back-above-level'
   | 'will-pass-level'
   | 'under-five-minutes'
+  /** Nobody has read it for a while. */
+  | 'read-it-now'
   | 'still-rising'
   | 'within-level'
   | 'another-brings'
@@ -133,7 +135,8 @@ export function judgeWait(asked: AfterPull): Wait {
       stoppedPa > levelPa + gaugePa ? 'stopped-above-level' : 'came-back-above-level',
       ...(below && rises ? (['gas-or-air'] as const) : []),
     ])
-  if (heldS < LEAST_WAIT_S) return say('open', 'wait-too-soon', ['under-five-minutes'])
+  if (heldS < LEAST_WAIT_S)
+    return say('open', 'wait-too-soon', [nowS >= LEAST_WAIT_S ? 'read-it-now' : 'under-five-minutes'])
   if (heldS < FULL_WAIT_S && rises) {
     const thenPa = nowPa + perS * (FULL_WAIT_S - heldS)
     return say('open', 'wait-too-soon', [thenPa > levelPa + gaugePa ? 'will-pass-level' : 'still-rising'])

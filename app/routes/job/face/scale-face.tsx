@@ -1,6 +1,6 @@
 import { type FormEvent, useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { askAboutWeight, type ReadOff, type Transfer } from '#core/tape'
+import { askAboutWeight, PURGE_BEGUN, type ReadOff, stepDone, type Transfer } from '#core/tape'
 import { serverNow } from '~/tape/device'
 import { type Draft, draft, readOff } from '~/tape/use-tape'
 import { typed, unitBeside } from '~/ui/measure'
@@ -123,6 +123,8 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
     input.current?.focus()
   }
   const lowNow = useNoteLive(LOW_ASKED)
+  const weightNow = useNoteLive({ kind: 'weight', scaleId: segment.scaleId })
+  const purging = stepDone(state, PURGE_BEGUN, transfer.startedAt)
   const live = useAsked(point ? { kind: 'reading', point } : { kind: 'weight', scaleId: segment.scaleId })
   const write = (weightMg: number, from?: ReadOff) => {
     if (asked === 'end') {
@@ -247,9 +249,22 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
         </div>
         {asked === 'end' && (
           <p className="quiet mb-0 face-hint">
-            {use === 'recover'
-              ? 'After the self-purge: machine and hoses still hold 30 to 350 g.'
-              : 'Cylinder shut, hoses swallowed.'}
+            {use === 'charge' ? (
+              'Cylinder shut, hoses swallowed.'
+            ) : purging ? (
+              'It purges: note the final weight once the scale stands.'
+            ) : (
+              <>
+                After the self-purge: machine and hoses still hold 30 to 350 g.{' '}
+                <Button
+                  variant="link"
+                  className="p-0"
+                  onClick={() => note([...weightNow(), draft('step-done', { step: PURGE_BEGUN })])}
+                >
+                  The purge begins now
+                </Button>
+              </>
+            )}
           </p>
         )}
         {asked === 'end' && use === 'charge' && (

@@ -16,6 +16,7 @@ import { CylinderChoice } from './cylinder-choice'
 import { noticed, Notices } from './notices'
 import { NotPurgedTick, ShutDownSteps, useNotPurged } from '../kit/machine-end'
 import { StartTransfer } from './start-transfer'
+import { StepList } from './step-list'
 import { PullLines } from '../watch/pull-lines'
 import { Waiting } from '../watch/waiting'
 import { useWordsTyped } from './use-figure'
@@ -148,6 +149,7 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
     <fieldset className="stack" style={{ gap: '0.25rem' }}>
       <legend className="h3 mb-0">End the recovery</legend>
       <ShutDownSteps />
+      <StepList steps={['hose-drained', 'valves-shut']} />
       <Form.Check
         id="self-purged"
         label="The machine has self-purged into the cylinder, and the final weight is noted after it"

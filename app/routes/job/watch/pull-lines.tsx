@@ -22,27 +22,34 @@ export function PullLines() {
         </tr>
       </thead>
       <tbody>
-        {lines.map(({ transferId, cylinderId, amountMg, startPa, endPa, reboundPa, reboundAfterMs }, i) => (
-          <tr key={transferId}>
-            <td>{i + 1}</td>
-            <td>{cylinderOf(cylinderId)?.label ?? '–'}</td>
-            <td>{startPa === undefined ? '–' : <Value kind="pressure" of={startPa} />}</td>
-            <td>{endPa === undefined ? '–' : <Value kind="pressure" of={endPa} />}</td>
-            <td>
-              <Value kind="weight" of={amountMg} />
-            </td>
-            <td>
-              {reboundPa === undefined ? (
-                '–'
-              ) : (
-                <>
-                  <Value kind="pressure" of={reboundPa} />{' '}
-                  <span className="quiet">in {duration(reboundAfterMs! / 1000)}</span>
-                </>
-              )}
-            </td>
-          </tr>
-        ))}
+        {lines.map(
+          ({ transferId, cylinderId, amountMg, startPa, endPa, reboundPa, reboundAfterMs, purgeMg }, i) => (
+            <tr key={transferId}>
+              <td>{i + 1}</td>
+              <td>{cylinderOf(cylinderId)?.label ?? '–'}</td>
+              <td>{startPa === undefined ? '–' : <Value kind="pressure" of={startPa} />}</td>
+              <td>{endPa === undefined ? '–' : <Value kind="pressure" of={endPa} />}</td>
+              <td>
+                <Value kind="weight" of={amountMg} />
+                {purgeMg !== undefined && (
+                  <div className="quiet">
+                    of it by the purge <Value kind="weight" of={purgeMg} />
+                  </div>
+                )}
+              </td>
+              <td>
+                {reboundPa === undefined ? (
+                  '–'
+                ) : (
+                  <>
+                    <Value kind="pressure" of={reboundPa} />{' '}
+                    <span className="quiet">in {duration(reboundAfterMs! / 1000)}</span>
+                  </>
+                )}
+              </td>
+            </tr>
+          ),
+        )}
       </tbody>
     </WideTable>
   )
