@@ -36,6 +36,12 @@ describe('what a running pull calls for', () => {
     // 1.5 kg are still in there, and half a kilogram comes a minute, 180 s in a straight line: 114 x 180^0.15 x 1.5^0.61.
     expect(now.left).toMatchObject({ kind: 'steady', leftS: expect.closeTo(318.1, 1) as number })
   })
+  it('how long it takes is not said of what only creeps: the gauge near zero, and a few grams a minute', () => {
+    const creeps = [low(10, 0), weight(60, 14.8), weight(120, 14.84), weight(180, 14.87), low(181, 0)]
+    const now = judged(creeps, 185)
+    expect(now.state.code).toBe('last-of-it')
+    expect(now.left).toBeUndefined()
+  })
   it('the limit, at nine tenths and when it is passed, each once', () => {
     expect(codes(going, 125, { share: 0.899 })).toEqual([])
     expect(codes(going, 125, { share: 0.9 })).toEqual(['limit-near'])

@@ -59,6 +59,16 @@ const URGENT: ReadonlySet<AlarmCode> = new Set<AlarmCode>([
   'falling',
   'cut-out',
 ])
+/** States in which the weight says how long it still takes. */
+const COMING: ReadonlySet<PullState['code']> = new Set<PullState['code']>([
+  'running-over',
+  'liquid',
+  'vapour',
+  'slowing',
+  'boiling-cold',
+  'pushing-hot',
+  'restricted',
+])
 /** Stands at another weight than it did: stuck once more. */
 const STANDS_KG = 0.05
 /** A knock is one knock, however its second is reckoned. */
@@ -101,7 +111,8 @@ export function judgePull(
     state: said,
     kgPerS: watched.kgPerS,
     movedKg,
-    left: pullTimeLeft(watched.weights, stillKg),
+    // Of what only creeps, stands or goes back nobody can say when it is over.
+    left: COMING.has(said.code) ? pullTimeLeft(watched.weights, stillKg) : undefined,
     alarms,
   }
 }

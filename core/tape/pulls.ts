@@ -22,18 +22,20 @@ export interface PullLine {
 const BEFORE_MS = 15 * 60_000
 const JUST_AFTER_MS = 15_000
 
-/** The pulls since gas last went in, in order. */
+/** The pulls of the last recovery, in order: since gas had gone in before it. */
 export function pullsOf({
   transfers,
   pressureNotes,
   steps,
 }: Pick<JobState, 'transfers' | 'pressureNotes' | 'steps'>): PullLine[] {
   const lows = pressureNotes.filter((each) => each.point === 'low')
-  const since = transfers.slice(transfers.findLastIndex((each) => each.use === 'charge') + 1)
+  const last = transfers.findLastIndex((each) => each.use === 'recover')
+  const first = transfers.slice(0, Math.max(0, last)).findLastIndex((each) => each.use === 'charge') + 1
+  const since = transfers.slice(first, last + 1)
   const purgedAt = steps.find(({ step }) => step === PURGE_BEGUN)?.at
   return since.map((transfer, i) => {
     const purgeMg = purgedAt === undefined ? undefined : purgeOf(transfer, purgedAt)
-    return { ...lineOf(transfer, since[i + 1], lows), ...(purgeMg !== undefined && { purgeMg }) }
+    return { ...lineOf(transfer, transfers[first + i + 1], lows), ...(purgeMg !== undefined && { purgeMg }) }
   })
 }
 

@@ -93,6 +93,11 @@ describe('pull by pull', () => {
   it('begins anew once gas has gone in', () => {
     const course = pulled().end('emptied').charge('B', 2).recover('A', 1.9)
     expect(pullsOf(course.state()).map((each) => each.amountMg)).toEqual([1_900_000])
+    // What is charged after it leaves its lines where they are.
+    expect(pullsOf(pulled().end('emptied').charge('B', 2).state()).map((each) => each.amountMg)).toEqual([
+      2_000_000,
+    ])
+    expect(pullsOf(aCourse().charge('B', 2).state())).toEqual([])
   })
   it('what the purge brought stands on the line of its pull', () => {
     const [runId, kg] = ['r', 1e6]
