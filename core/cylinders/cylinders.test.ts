@@ -179,6 +179,18 @@ describe('the rest', () => {
     expect(mayTake(cylinder({ balanceMg: 0 }), ask).warnings).toEqual([])
     expect(mayTake(cylinder({ balanceMg: kg(4) }), { ...ask, ownGasInIt: true }).warnings).toEqual([])
   })
+  it('takes foul gas only into an empty cylinder, or one marked mixed, and by the lightest liquid it may be', () => {
+    const foul = { ...request, massMg: null, foul: true }
+    expect(codes(cylinder({ balanceMg: kg(4) }), foul)).toEqual(['foul-gas'])
+    expect(codes(cylinder({ balanceMg: 50_001 }), foul)).toEqual(['foul-gas'])
+    expect(codes(cylinder({ balanceMg: 50_000 }), foul)).toEqual([])
+    expect(codes(cylinder({ balanceMg: kg(1), condition: 'mixed' }), foul)).toEqual([])
+    expect(codes(cylinder({ balanceMg: kg(1), condition: 'mixed' }), { ...foul, foul: false })).toEqual([
+      'mixed',
+    ])
+    const empty = cylinder({ balanceMg: 0 })
+    expect(mayTake(empty, foul).roomMg!).toBeLessThan(mayTake(empty, { ...foul, foul: false }).roomMg! / 1.5)
+  })
   it('knows test dates', () => {
     expect(testDate('2021-11-24', 5, '2026-11-24')).toEqual({
       state: 'due-soon',

@@ -18,7 +18,12 @@ export interface TakeRequest {
   marginPct: number
   /** What it holds came from this job. */
   ownGasInIt?: boolean
+  /** An identifier says that it is not one gas, or not the one that is named. */
+  foul?: boolean
 }
+
+/** Less than this in it is nothing that could be spoilt, mg. */
+const AS_GOOD_AS_EMPTY_MG = 50_000
 
 export type FitnessCode =
   | LimitRefusal
@@ -44,6 +49,7 @@ export type FitnessCode =
   | 'empty'
   | 'used-gas'
   | 'scale-and-books-differ'
+  | 'foul-gas'
 export type FitnessReason = Reason<FitnessCode>
 
 export interface Fitness {
@@ -66,8 +72,12 @@ export function mayTake(cylinder: Cylinder, request: TakeRequest): Fitness {
   if (cylinder.retired) refuse('retired')
   if (cylinder.kind === 'one-way') refuse('one-way')
   if (cylinder.kind === 'virgin') refuse('virgin-only')
-  if (cylinder.condition === 'mixed') refuse('mixed')
-  else if (cylinder.refrigerant && cylinder.refrigerant !== request.refrigerant) refuse('other-refrigerant')
+  if (cylinder.condition === 'mixed') {
+    if (!request.foul) refuse('mixed')
+  } else if (request.foul) {
+    // A foul gas goes to a cylinder of its own, never to one that holds anything better.
+    if (mostInMg(cylinder) > AS_GOOD_AS_EMPTY_MG) refuse('foul-gas')
+  } else if (cylinder.refrigerant && cylinder.refrigerant !== request.refrigerant) refuse('other-refrigerant')
   if (cylinder.condition === 'doubtful') warnings.push({ code: 'doubtful' })
   if (cylinder.ownerCustomerId && cylinder.ownerCustomerId !== request.customerId) refuse('other-owner')
   // Gas of a customer onto the shop's own: it belongs to both afterwards, and goes back to neither.
@@ -139,7 +149,9 @@ function judgeStrength(cylinder: Cylinder, code: string, refusals: FitnessReason
 }
 
 function roomFor(cylinder: Cylinder, request: TakeRequest, refusals: FitnessReason[]) {
-  const found = cylinderLimit(cylinder, request.refrigerant, request.marginPct)
+  // What it is nobody knows: the lightest liquid that it may be counts.
+  const asItWillBe = request.foul ? { ...cylinder, condition: 'mixed' as const } : cylinder
+  const found = cylinderLimit(asItWillBe, request.refrigerant, request.marginPct)
   if (found.kind === 'known')
     return {
       roomMg: found.limit.netMg - mostInMg(cylinder) - cylinder.reservedMg,

@@ -5,7 +5,7 @@ import type { Decides } from './chapter'
 import { KINDS } from './chapters'
 import { kitInUse } from './chapters/kit'
 import type { Entry } from './entry'
-import type { JobState } from './state'
+import { gasIsFoul, type JobState } from './state'
 
 export interface DecisionContext {
   /** The one that is decided on; undefined: the decision is about kit. */
@@ -65,7 +65,7 @@ export function refusalsOf(entry: Entry, state: JobState, context: DecisionConte
   const { today, marginPct } = context
   const request = { today, marginPct, refrigerant: state.refrigerant, customerId }
   if (entry.kind === 'cylinder-chosen' && entry.body.use === 'recover')
-    return mayTake(cylinder, { ...request, massMg: entry.body.massMg }).refusals
+    return mayTake(cylinder, { ...request, massMg: entry.body.massMg, foul: gasIsFoul(state) }).refusals
   const charges =
     (entry.kind === 'cylinder-chosen' || entry.kind === 'run-started') && entry.body.use === 'charge'
   return charges ? mayGive(cylinder, { ...request, massMg: null }).refusals : []

@@ -92,3 +92,8 @@ export function raise(state: JobState, code: FlagCode): void {
 export function stepDone({ steps }: JobState, step: string, since = -Infinity): boolean {
   return steps.some((each) => each.step === step && each.at >= since)
 }
+
+/** By the last word of an identifier: not one gas, or not the one that is named. */
+export function gasIsFoul({ gasTests }: Pick<JobState, 'gasTests'>): boolean {
+  return gasTests.findLast((each) => each.test === 'identifier')?.passed === false
+}

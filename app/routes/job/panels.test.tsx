@@ -366,3 +366,59 @@ describe('a system of R-744 with lines and a transcritical high side', () => {
     expect(verify).toMatch(/Superheat 6\.\d K/)
   })
 })
+
+describe('before a recovery', () => {
+  const bus = { ...aSystemRecord(), trade: 'vehicle' as const }
+  const identified = (found: string, purityPct: number, passed: boolean) =>
+    wrote('gas-tested', { test: 'identifier', found, purityPct, passed })
+  it('a vehicle: no hose before the identifier, and foul gas goes to a cylinder of its own', () => {
+    expect(panel('prepare', [], { system: bus })).toContain(
+      'Not tested yet: no hose is connected before that',
+    )
+    const good = panel('prepare', [identified('R-410A', 99.2, true)], { system: bus })
+    expect(good).toContain('Pure enough: hoses may be connected')
+    expect(good).toContain('room 14.280 kg')
+    const foul = panel('prepare', [identified('unknown', 81, false)], { system: bus })
+    expect(foul).toContain('It goes to a cylinder of its own')
+    expect(foul).toContain('No cylinder in the rack takes all of it')
+  })
+  it('proposes a way with its reasons, how long it takes, and how far down', () => {
+    const text = panel('prepare', [])
+    expect(text).toContain('liquid first, then vapour, vapour port, 1/4 in hoses, cores out')
+    expect(text).toContain('no run of this rig is known yet')
+    // R-410A under 200 lb: 0 on the gauge.
+    expect(text).toContain('0.00 bar g')
+    expect(text).toContain('Rig check 0 of 5')
+    expect(text).toContain('may the charge stay, shut into the outdoor unit?')
+    expect(panel('prepare', [], { system: bus })).not.toContain('may the charge stay')
+  })
+  it('who only weighs is not asked about the rig', () => {
+    const text = panel('prepare', [wrote('step-done', { step: 'weigh-only' })])
+    expect(text).toContain('Weigh only: the rig is not asked about')
+    expect(text).not.toContain('Rig check')
+  })
+  it('what is left out says why', () => {
+    const text = panel('prepare', [wrote('step-skipped', { step: 'rig-drier', reason: 'new one tomorrow' })])
+    expect(text).toContain('Rig check 1 of 5')
+    expect(text).toContain('Left out: new one tomorrow')
+  })
+})
+
+describe('the gas', () => {
+  const done = [started(12_000_000), ended(14_900_000)]
+  it('no word before the purge; after it, back into the system; burnt and not tested, filtered first', () => {
+    const purged = wrote('step-done', { step: 'self-purged' })
+    expect(panel('recover', [...done, emptied()])).toContain(
+      'No word on the gas before the machine is purged',
+    )
+    const empty = [jobCylinder({ cylinderId: 'A', beforeMg: 0, balanceMg: 0 })]
+    const after = panel('recover', [...done, purged, emptied()], { cylinders: empty })
+    expect(after).toContain('It may go back into this system')
+    const burnt = panel(
+      'recover',
+      [...done, purged, wrote('step-done', { step: 'compressor-burnt' }), emptied()],
+      { cylinders: empty },
+    )
+    expect(burnt).toContain('Filter, dry and test it before it goes back')
+  })
+})

@@ -3,6 +3,8 @@ import type { FlagCode, AirSource, NoticeCode, RefusalCode, WeighingDoubt, Weigh
 
 /** Why a cylinder may not be used, or what to look at first: one sentence each, with what to do. */
 export const REASON_WORDS: Record<RefusalCode, string> = {
+  'foul-gas':
+    'The identifier says that it is not the named gas alone: take an empty cylinder, or one marked mixed.',
   retired: 'This cylinder is retired: take another.',
   'one-way': 'A one-way cylinder is never refilled: take a recovery cylinder.',
   'virgin-only': 'This cylinder is for virgin gas only: take a recovery cylinder.',

@@ -10,7 +10,7 @@ import {
   mayTake,
   rankToTake,
 } from '#core/cylinders'
-import type { JobState, Use } from '#core/tape'
+import { gasIsFoul, type JobState, type Use } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useShow, Value } from '~/ui/reader'
 import { CONDITION_WORDS, REASON_WORDS } from '~/wording/en'
@@ -216,6 +216,7 @@ function fitnessOf(
     customerId: data.system?.customerId ?? null,
     marginPct: data.shop.marginPct,
     ownGasInIt: isOwn(cylinder.cylinderId, state),
+    foul: gasIsFoul(state),
   }
   return use === 'recover' ? mayTake(cylinder, request) : mayGive(cylinder, request)
 }

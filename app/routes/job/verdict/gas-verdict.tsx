@@ -1,6 +1,6 @@
 import { Button, Form } from 'react-bootstrap'
 import { type GasVerdict, judgeGas, markFor } from '#core/recovery'
-import { notices, stepDone } from '#core/tape'
+import { gasIsFoul, notices, stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS } from '~/wording/en'
@@ -103,7 +103,6 @@ function useGas(cylinder: JobCylinder): GasVerdict {
   const { state, data } = useJob()
   const { cylinderId, beforeMg, condition, refrigerant, ownerCustomerId } = cylinder
   const filled = beforeMg > NOTHING_MG
-  const identified = state.gasTests.findLast((each) => each.test === 'identifier')
   const above = notices(state, null).find((each) => each.code === 'cylinder-above')
   const last = state.transfers.findLast((each) => each.use === 'recover')
   return judgeGas({
@@ -114,7 +113,7 @@ function useGas(cylinder: JobCylinder): GasVerdict {
       last?.cylinderId === cylinderId ? above?.numbers.find((each) => each.name === 'air')?.value : undefined,
     mixed:
       condition === 'mixed' ||
-      identified?.passed === false ||
+      gasIsFoul(state) ||
       (filled && refrigerant !== null && refrigerant !== state.refrigerant),
     owner: !data.system
       ? 'unknown'
