@@ -227,6 +227,8 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
       'scrapped',
       'text',
       'from',
+      'countersigner',
+      'countersignPassword',
     ),
     'cylinders/:cylinderId/change': at(`/cylinders/${cylinder}/change`, ...cylinderForm),
     kit: at('/kit', 'kind', 'place', 'label', 'state', 'sort', 'page', 'columns'),

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import Papa from 'papaparse'
 import { cylinderOf, inShop } from '#db'
-import { aCylinder, expect, expectNoTrouble, open, test } from './shop'
+import { aCylinder, expect, expectNoTrouble, open, PASSWORD, test } from './shop'
 
 test('a new cylinder asks for the stamp, and questions a round one', async ({ as, shop }) => {
   const label = `Stamp ${Date.now()}`
@@ -167,5 +167,32 @@ test('a batch of empties into one cylinder: each weighed, summed, scrapped; what
   await expect(page.getByLabel('The scale showed after')).toHaveValue('13 kg')
   await page.getByRole('link', { name: 'Done' }).click()
   await expect(page.locator('.hero')).toHaveText('700 g')
+  expectNoTrouble(page)
+})
+
+test('a trainee empties a one-way cylinder, and a technician puts a name under it', async ({ as, shop }) => {
+  const page = await as('trainee')
+  const [label, gas] = [`Exercise ${Date.now()}`, 'R-450A']
+  const taker = await aCylinder(shop, { label, refrigerant: gas, condition: 'used', tareMg: 12e6 })
+  await aCylinder(shop, {
+    label: `Spent ${label}`,
+    kind: 'one-way',
+    refrigerant: gas,
+    condition: 'used',
+    waterCapacityMg: null,
+  })
+  await open(page, `/cylinders/${taker}/decant`)
+  const from = page.getByLabel('It comes from')
+  await from.selectOption(await from.locator('option', { hasText: 'Spent' }).getAttribute('value'))
+  await page.getByLabel('The scale showed before').fill('12 kg')
+  await page.getByLabel('The scale showed after').fill('12.4 kg')
+  await page.getByLabel('Countersigned by').selectOption('Uma Pounds')
+  await page.getByLabel('Their password').fill('not hers')
+  await page.getByRole('button', { name: 'Book it' }).click()
+  await expect(page.getByText('This is not the password of Uma Pounds')).toBeVisible()
+  expect((await inShop(shop.shopId, (tx) => cylinderOf(tx, taker)))!.balanceMg).toBe(0)
+  await page.getByLabel('Their password').fill(PASSWORD)
+  await page.getByRole('button', { name: 'Book it' }).click()
+  await expect(page.locator('.hero')).toHaveText('400 g')
   expectNoTrouble(page)
 })

@@ -26,7 +26,7 @@ const decant = (
   giverId: string,
   takerId: string,
   massMg: number,
-  over: { scrapped?: boolean; voucherId?: string; at?: Date } = {},
+  over: { scrapped?: boolean; exercise?: boolean; voucherId?: string; at?: Date } = {},
 ) =>
   inShop(shop.shopId, (tx) =>
     bookDecant(tx, {
@@ -94,6 +94,7 @@ it('refuses what would spoil or burst, and changes nothing then', async () => {
   await expect(decant(good, taker, 90_000_000)).rejects.toThrow(DecantRefused)
   await expect(decant(good, taker, 0)).rejects.toThrow(VoucherError)
   await expect(decant(taker, await aTaker(), 100_000, { scrapped: true })).rejects.toThrow(/one-way/)
+  await expect(decant(await aTaker(), taker, 100_000, { exercise: true })).rejects.toThrow(/trainee/)
   expect((await cylinder(taker))!.balanceMg).toBe(500_000)
 })
 

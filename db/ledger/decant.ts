@@ -17,6 +17,8 @@ export interface DecantRequest {
   massMg: number
   /** Opened, marked, and given to the scrap: what is left in it by the books goes with it. */
   scrapped: boolean
+  /** An exercise: vapour out of a one-way cylinder, nothing else. */
+  exercise?: boolean
   at: Date
   now: Date
   today: string
@@ -50,6 +52,8 @@ export async function bookDecant(tx: ShopTx, request: DecantRequest): Promise<vo
   if (!giver || !taker) throw new VoucherError('There is no such cylinder in this shop: choose it again.')
   if (massMg <= 0)
     throw new VoucherError('Nothing went over by these weights: the giver grows lighter, the taker heavier.')
+  if (request.exercise && giver.kind !== 'one-way')
+    throw new VoucherError('A trainee empties one-way cylinders: somebody else fills from the others.')
   if (scrapped && giver.kind !== 'one-way')
     throw new VoucherError('Only a one-way cylinder is scrapped so: retire the other on its own page.')
   const busy = await busyElsewhere(tx, [giverId, takerId], NO_JOB)

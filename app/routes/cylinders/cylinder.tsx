@@ -99,7 +99,7 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
           <Link className="btn btn-outline-secondary" to={`/labels?what=cylinders&id=${cylinder.cylinderId}`}>
             Label
           </Link>
-          {mayWrite && !cylinder.retired && cylinder.kind !== 'one-way' && (
+          {!cylinder.retired && cylinder.kind !== 'one-way' && (
             <Link className="btn btn-outline-secondary" to="decant">
               Fill it from others
             </Link>

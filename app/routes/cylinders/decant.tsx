@@ -9,7 +9,8 @@ import { found, idOf } from '~/form/ids.server'
 import { checkForm, id, measured, type Refused, refuse, text, typedIn } from '~/form/read.server'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
-import { signedIn, writer } from '~/session/signed-in.server'
+import { countersigners, signedFor } from '~/session/countersign.server'
+import { signedIn } from '~/session/signed-in.server'
 import { Field, SelectField } from '~/ui/field'
 import { MeasureField } from '~/ui/measure-field'
 import { typed as inUnits } from '~/ui/measure'
@@ -27,12 +28,15 @@ export function meta({ loaderData }: Route.MetaArgs) {
 }
 
 export async function loader({ request, params, context }: Route.LoaderArgs) {
-  const { shop } = signedIn(context)
+  const { shop, person } = signedIn(context)
   const cylinderId = idOf(params.cylinderId)
+  const signers = person.role === 'trainee' ? await countersigners(shop.shopId) : null
   const from = Number(new URL(request.url).searchParams.get('from') ?? NaN)
   return inShop(shop.shopId, async (tx) => ({
     cylinder: found(await cylinderOf(tx, cylinderId), 'cylinder'),
-    givers: await givers(tx, cylinderId),
+    /** Who may sign for a trainee; null: this person signs for himself. */
+    signers,
+    givers: (await givers(tx, cylinderId)).filter((each) => !signers || each.kind === 'one-way'),
     taken: await decantedInto(tx, cylinderId, new Date(now().getTime() - SINCE_MS)),
     /** What the scale showed last, with the taker on it. */
     fromMg: Number.isSafeInteger(from) && Math.abs(from) <= MOST_MG ? from : null,
@@ -41,7 +45,8 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, params, context }: Route.ActionArgs) {
-  const { shop, person } = writer(context)
+  const signed = signedIn(context)
+  const { shop, person } = signed
   const takerId = idOf(params.cylinderId)
   const { units } = preferencesOf(person.preferences)
   const typed = await typedIn(request)
@@ -70,6 +75,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   )
   if (form.refused) return data(form.refused, { status: 400 })
   const { voucherId, giverId, on, before, after, scrapped, text: remark } = form.value
+  const signer = await signedFor(signed, typed)
+  if ('errors' in signer) return data(refuse(typed, signer.errors), { status: 400 })
   try {
     await inShop(shop.shopId, (tx) =>
       bookDecant(tx, {
@@ -78,11 +85,12 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         takerId,
         massMg: on === 'taker' ? after - before : before - after,
         scrapped: scrapped === 'on',
+        exercise: person.role === 'trainee',
         at: now(),
         now: now(),
         today: todayIn(shop.timeZone),
-        userId: person.userId,
-        text: remark ?? '',
+        userId: signer.userId,
+        text: signer.remark + (remark ?? ''),
       }),
     )
   } catch (error) {
@@ -159,7 +167,7 @@ export default function Decant({ loaderData, actionData }: Route.ComponentProps)
 }
 
 function DecantForm({
-  loaded: { cylinder, givers, fromMg },
+  loaded: { cylinder, givers, fromMg, signers },
   refused,
 }: {
   loaded: Route.ComponentProps['loaderData']
@@ -231,6 +239,25 @@ function DecantForm({
         />
       )}
       <Field name="text" label="Remark" value={typed?.text} maxLength={500} />
+      {signers && (
+        <>
+          <SelectField
+            name="countersigner"
+            label="Countersigned by"
+            value={typed?.countersigner ?? ''}
+            error={errors.countersigner}
+            options={[['', 'Choose'], ...signers.map((each): [string, string] => [each.userId, each.name])]}
+          />
+          <Field
+            name="countersignPassword"
+            label="Their password"
+            type="password"
+            autoComplete="off"
+            value=""
+            error={errors.countersignPassword}
+          />
+        </>
+      )}
       {errors.form && (
         <div className="field-error" role="alert">
           {errors.form}
