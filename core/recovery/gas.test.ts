@@ -20,6 +20,10 @@ describe('may the gas go back', () => {
     expect(of({})).toEqual(['gas-goes-back', 'used'])
     expect(of({ owner: 'unknown' })).toEqual(['gas-goes-back', 'used'])
   })
+  it('nobody has said whose system it is, and the cylinder held gas already: it cannot be told', () => {
+    expect(of({ owner: 'unknown', wasInIt: 'used' })).toEqual(['gas-owner-open', 'used'])
+    expect(judgeGas({ ...CLEAN, owner: 'unknown', wasInIt: 'clean' }).outcome).toBe('open')
+  })
   it('no word before the purge', () => {
     expect(of({ purged: false })).toEqual(['gas-not-yet', undefined])
   })

@@ -25,6 +25,8 @@ export type GasCode =
   /** Only after filtering and drying, and a test. */
   | 'gas-recycle'
   | 'gas-reclaim'
+  /** Nobody has said whose system it is, and it lies with other gas. */
+  | 'gas-owner-open'
 export type GasReason =
   | 'purge-first'
   | 'gas-mixed'
@@ -36,6 +38,7 @@ export type GasReason =
   | 'gas-owner-same'
   | 'gas-owner-other'
   | 'gas-owner-unknown'
+  | 'gas-lies-with-others'
   | 'gas-new-drier'
 export type GasVerdict = Verdict<GasCode, GasReason>
 
@@ -72,6 +75,8 @@ export function judgeGas(gas: RecoveredGas): GasVerdict {
       ? say('caution', 'gas-recycle', ...amiss, owner)
       : say('caution', 'gas-reclaim', ...amiss, owner)
   if (gas.owner === 'other') return say('caution', 'gas-reclaim', 'gas-owner-other')
+  if (gas.owner === 'unknown' && gas.wasInIt !== 'nothing')
+    return say('open', 'gas-owner-open', 'gas-lies-with-others')
   return say('good', 'gas-goes-back', 'gas-clean-as-far', owner, 'gas-new-drier')
 }
 

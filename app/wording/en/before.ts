@@ -74,7 +74,7 @@ export const SHUT_IN_STEPS = [
   'Gauges on both sides. Let it cool for ten minutes, so that the charge is moving.',
   'Close the liquid service valve. Watch the low side fall; the condenser fan must run.',
   'At 0 to 0.2 bar (2 psi) close the suction service valve and switch it off at once, and lock it out.',
-  'Watch the low side for ten minutes: it must stay where it is. If it rises, a valve does not hold: recover instead.',
+  'Note the low side, watch it for ten minutes, note it again: it must stay where it is. If it rises, a valve does not hold: recover instead.',
 ]
 export const SHUT_IN_LIMITS =
   'Only where nothing but the indoor part is opened, its compressor runs and its service valves hold. Not where the liquid side of the outdoor unit is opened, nor with a charge that its condenser cannot hold: lines far beyond what the plate covers. Stop if the head rises towards its switch. Flammable gas: the maker’s way only.'

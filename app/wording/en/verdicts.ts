@@ -91,6 +91,7 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'gas-not-yet': 'No word on the gas before the machine is purged',
   'gas-goes-back': 'It may go back into this system',
   'gas-recycle': 'Filter, dry and test it before it goes back',
+  'gas-owner-open': 'Whose gas it lies with is not said',
   'gas-reclaim': 'For reclaim: not back into a system',
   'wait-by-time': 'Without a gauge: by time and weight only',
 }
@@ -166,6 +167,8 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'gas-owner-other':
     'It lies with gas of another owner: most rules ask for reclaim before somebody else’s system gets it.',
   'gas-owner-unknown': 'Whose system it is, is not said: only back into this one.',
+  'gas-lies-with-others':
+    'The cylinder held gas already, and this job names no system: say which system it is, and whose.',
   'gas-new-drier': 'Through a new drier, since the circuit was open.',
   'stopped-above-level': 'The pull stopped above the level: there is more to take.',
   'came-back-above-level': 'It came back above the level: what boiled off is still in there.',

@@ -9,7 +9,7 @@ import { useJob } from '../job-context'
 export function Identifier() {
   const { state, note, closed } = useJob()
   const last = state.gasTests.findLast((each) => each.test === 'identifier')
-  const [found, setFound] = useState(state.refrigerant ?? '')
+  const [found, setFound] = useState('')
   const [text, setText] = useState('')
   const purityPct = Number(text.trim().replace(',', '.').replace('%', ''))
   const readable = text.trim() !== '' && Number.isFinite(purityPct) && purityPct >= 0 && purityPct <= 100

@@ -1,15 +1,13 @@
 import { Button } from 'react-bootstrap'
-import { clocksOf } from '#core/tape'
+import { clocksOf, shutInHolds } from '#core/tape'
 import { newId } from '~/tape/device'
 import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
+import { duration } from '~/ui/time'
 import { SHUT_IN_LIMITS, SHUT_IN_STEPS } from '~/wording/en'
 import { useJob } from '../job-context'
 
 const HOLDS_S = 600
-/** More than a gauge twitches, Pa. */
-const RISES_PA = 10_000
-
 /** The first question: may the charge stay, shut into the outdoor unit? */
 export function ShutInQuestion() {
   const { state, data, note, closed } = useJob()
@@ -18,12 +16,7 @@ export function ShutInQuestion() {
   const lines = (data.system?.lines ?? []).filter((each) => each.kind === 'liquid')
   const beyondM = lines.reduce((sum, each) => sum + Math.max(0, each.lengthM - each.coveredM), 0)
   const clock = clocksOf(state, null).find((each) => each.what === 'pull')
-  const watch = state.watches.findLast((each) => each.what === 'pull')
-  const lows = state.pressureNotes.filter(
-    (each) => each.point === 'low' && watch && each.at >= watch.startedAt,
-  )
-  const [first, last] = [lows[0], lows.at(-1)]
-  const rose = first && last && first !== last ? last.value - first.value : undefined
+  const held = shutInHolds(state)
   return (
     <details className="shut-in">
       <summary>First: may the charge stay, shut into the outdoor unit?</summary>
@@ -39,11 +32,13 @@ export function ShutInQuestion() {
           <li key={step}>{step}</li>
         ))}
       </ol>
-      {rose !== undefined && (
-        <p className={rose > RISES_PA ? 'field-error mb-1' : 'mb-1'} role="status">
-          {rose > RISES_PA
-            ? `The low side rose by ${show('pressure-difference', rose)}: a valve does not hold. Recover instead.`
-            : 'The low side stays: the valves hold, as far as this gauge can tell.'}
+      {held && (
+        <p className={held.verdict === 'rises' ? 'field-error mb-1' : 'mb-1'} role="status">
+          {held.verdict === 'rises'
+            ? `The low side rose by ${show('pressure-difference', held.risePa)} in ${duration(held.heldS)}: a valve does not hold. Recover instead.`
+            : held.verdict === 'too-soon'
+              ? 'It stays so far: under five minutes that says nothing of a valve that seeps.'
+              : 'The low side stays: the valves hold, as far as this gauge can tell.'}
         </p>
       )}
       <div className="row-of">
@@ -60,7 +55,7 @@ export function ShutInQuestion() {
         )}
         <Button
           variant="outline-secondary"
-          disabled={rose !== undefined && rose > RISES_PA}
+          disabled={held?.verdict === 'rises'}
           onClick={() => note([draft('recovery-ended', { how: 'shut-in' })])}
         >
           It is shut in, and holds
