@@ -53,19 +53,11 @@ describe('what would explain the difference', () => {
 })
 
 describe('what the books know', () => {
-  const plate: SystemPlate = {
-    trade: 'stationary',
-    refrigerant: 'R-410A',
-    plateMg: 3_000_000,
-    panelTotalMg: null,
-    lines: [],
-    accessories: [],
-  }
   const of = (
     differenceMg: number,
     past: Parameters<typeof explanations>[3],
     over: Partial<SystemPlate> = {},
-  ) => explanations({ differenceMg, sigmaMg: 15_000 }, { ...plate, ...over }, tableOf('R-410A'), past)
+  ) => explanations({ differenceMg, sigmaMg: 15_000 }, plate(over), tableOf('R-410A'), past)
   it('a loss is a leak of so much a year', () => {
     // 0.6 of 3 kg in 73 days: a fifth, which is once the whole charge in a year.
     expect(of(-600_000, { expectedMg: 3_000_000, days: 73 })[0]).toEqual({

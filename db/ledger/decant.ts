@@ -59,7 +59,7 @@ export async function bookDecant(tx: ShopTx, request: DecantRequest): Promise<vo
   const busy = await busyElsewhere(tx, [giverId, takerId], NO_JOB)
   if (busy.length > 0)
     throw new VoucherError('A job is moving gas with one of them: end that transfer first, or wait for it.')
-  const { marginPct } = { marginPct: (await readShop(tx)).fillMarginPct }
+  const { fillMarginPct: marginPct } = await readShop(tx)
   const { refusals, condition } = mayDecant({ giver, taker, massMg, today, marginPct })
   if (refusals.length > 0) throw new DecantRefused(refusals)
   const [from, to] = [place('cylinder', giverId), place('cylinder', takerId)]
