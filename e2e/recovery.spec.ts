@@ -6,7 +6,7 @@ import { once } from 'node:events'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { addDevice, addKit, inShop, moveChannel, tapeOf } from '#db'
+import { addDevice, addKit, inShop, moveChannel, runningJobs, tapeOf } from '#db'
 import { aCylinder, aJob, anEntry, type AShop, aSystem, note } from '../testing/a-shop'
 import { aRunningJob } from './arrange'
 import { expect, expectNoTrouble, open, test } from './shop'
@@ -127,7 +127,7 @@ test('a live recovery with two pulls: what goes on, the wait, the second pull, t
     await expect
       .poll(async () => (await page.locator('.hero').first().textContent())!, { timeout: 60_000 })
       .toMatch(/^\d{2,3} g$/)
-    await page.waitForTimeout(6_000)
+    await expect(says).toHaveText(/Done, it seems|comes back/, { timeout: 60_000 })
     await page.getByRole('button', { name: 'Finish …' }).click()
     await page.getByRole('button', { name: /^End with .* live$/ }).click()
     const lines = page.getByRole('region', { name: 'Pull by pull' }).getByRole('row')
@@ -140,6 +140,8 @@ test('a live recovery with two pulls: what goes on, the wait, the second pull, t
     await expect(gas.getByRole('heading', { name: 'It may go back into this system' })).toBeVisible()
     await gas.getByRole('button', { name: /^Mark Buoy 12/ }).click()
     await expect(gas.getByText('Marked: recovered gas')).toBeVisible()
+    // On the page at once; on the server when it has arrived.
+    await expect.poll(() => tapeKinds(shop, rig.jobId)).toContain('gas-judged')
     const kinds = await tapeKinds(shop, rig.jobId)
     expect(kinds.filter((kind) => kind === 'run-ended')).toHaveLength(2)
     expect(kinds).toContain('verdict-given')
@@ -189,8 +191,16 @@ test('three runs at once: the Bench shows each, an alarm reaches another screen,
   await banner.getByRole('button', { name: 'Seen' }).click()
   await expect(banner).toHaveCount(0)
   await expect.poll(() => tapeKinds(shop, first!.jobId)).toContain('alarm-acknowledged')
+  // Looked at again on the server since then, and not called again.
+  const seenAt = Date.now()
+  await expect
+    .poll(async () => {
+      const running = await inShop(shop.shopId, (tx) => runningJobs(tx))
+      return running.find((each) => each.jobId === first!.jobId)!.judgedAt.getTime()
+    })
+    .toBeGreaterThan(seenAt)
   await page.reload()
-  await page.waitForTimeout(4_000)
+  await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()
   await expect(banner).toHaveCount(0)
   expectNoTrouble(page)
 })

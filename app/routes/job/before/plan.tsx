@@ -1,41 +1,18 @@
 import { useId } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import {
-  type CylinderPort,
-  type EndLevelUse,
-  expectedDuration,
-  type HoseSize,
-  type MethodChoice,
-  methodsFor,
-} from '#core/recovery'
+import { type CylinderPort, type EndLevelUse, type HoseSize, methodsFor } from '#core/recovery'
 import { glideK, refrigerant as factsOf, tableOf } from '#core/refrigerants'
-import {
-  chargeKgOf,
-  type JobState,
-  kitAt,
-  levelHere,
-  levelUse,
-  type RecoveryPlan,
-  stepDone,
-} from '#core/tape'
-import { MG_PER_KG, STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '#core/units'
+import { chargeKgOf, type JobState, kitAt, levelUse, type RecoveryPlan, stepDone } from '#core/tape'
+import { ZERO_CELSIUS_K } from '#core/units'
 import { expectedIn } from '~/systems/expected'
 import { draft } from '~/tape/use-tape'
-import { useReadersUnits, useShow } from '~/ui/reader'
-import { minutesRange } from '~/ui/time'
-import {
-  LEVEL_RULE_WORDS,
-  LEVEL_SOURCE,
-  LEVEL_USE_WORDS,
-  METHOD_HOW,
-  METHOD_REASONS,
-  METHOD_WORDS,
-} from '~/wording/en'
+import { LEVEL_USE_WORDS, METHOD_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
+import { Foreseen } from './foreseen'
+import { Method } from './method'
 
 /** A blend whose parts boil more than so far apart is drawn as liquid, K. */
 const GLIDE_K = 1
-const ORDINARY_K = 25 + ZERO_CELSIUS_K
 
 /** Which way it is pulled, through which rig, how long it takes, and where it is down: proposed, and chosen by a tap. */
 export function PlanRecovery() {
@@ -212,47 +189,6 @@ function PlanQuestions() {
   )
 }
 
-interface MethodProps {
-  choice: MethodChoice
-  proposed: boolean
-  checked: boolean
-  disabled: boolean
-  choose: () => void
-}
-
-function Method({
-  choice: { method, for: speaksFor, against, ruledOut },
-  proposed,
-  checked,
-  disabled,
-  choose,
-}: MethodProps) {
-  return (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={checked}
-      className="plan-method"
-      disabled={disabled || ruledOut}
-      onClick={choose}
-    >
-      <span className="spread">
-        <strong>{METHOD_WORDS[method]}</strong>
-        {proposed && <span className="tag tag-copper">proposed</span>}
-      </span>
-      {checked && <span>{METHOD_HOW[method]}</span>}
-      <span className="quiet">
-        {[
-          speaksFor.length > 0 && `For it: ${speaksFor.map((each) => METHOD_REASONS[each]).join('; ')}.`,
-          against.length > 0 && `Against: ${against.map((each) => METHOD_REASONS[each]).join('; ')}.`,
-        ]
-          .filter(Boolean)
-          .join(' ')}
-      </span>
-    </button>
-  )
-}
-
 interface PickProps<T extends string> {
   label: string
   value: T
@@ -281,56 +217,5 @@ function Pick<T extends string>({ label, value, options, disabled, choose, why }
       </Form.Select>
       {why && <div className="field-help">{why}</div>}
     </Form.Group>
-  )
-}
-
-/** How long, and how far down. */
-function Foreseen({ plan }: { plan: RecoveryPlan }) {
-  const { state, data } = useJob()
-  const show = useShow()
-  const { atmospherePa = STANDARD_ATMOSPHERE_PA } = useReadersUnits()
-  const expected = expectedIn(data, state)
-  const trade = data.system?.trade ?? 'stationary'
-  const level = levelHere({ ...state, plan }, { chargeKg: chargeKgOf(expected), trade }, atmospherePa)!
-  const ambientK = state.temperatureNotes.findLast((each) => each.point === 'ambient')?.value ?? ORDINARY_K
-  const machine = kitAt(state, ['machine', 'station'])
-  const took =
-    expected &&
-    expectedDuration(
-      {
-        chargeKg: expected.massMg / MG_PER_KG,
-        liquidFirst: plan.method === 'liquid-then-vapour' || plan.method === 'both-sides',
-        coresOut: plan.coresOut,
-        hose: plan.hose,
-        ambientK,
-        levelPa: level.levelPa,
-      },
-      tableOf(state.refrigerant!),
-      factsOf(state.refrigerant!).molarMassG,
-      data.pastRuns,
-    )
-  return (
-    <div className="gauge-row">
-      <div>
-        <div className="quiet">It takes about</div>
-        <div className="big">
-          {took ? minutesRange(took.seconds.least, took.seconds.most) : 'cannot be said'}
-        </div>
-        <div className="quiet">
-          {!took
-            ? 'Nobody knows how much is in it.'
-            : took.runs >= 3
-              ? `By the last ${took.runs} runs of ${machine?.label ?? 'this rig'}; waits come on top.`
-              : `By the model, ${took.runs === 0 ? 'no run' : `only ${took.runs}`} of this rig is known yet; waits come on top.`}
-        </div>
-      </div>
-      <div>
-        <div className="quiet">Down to</div>
-        <div className="big">{show('pressure', level.levelPa)}</div>
-        <div className="quiet" title={LEVEL_SOURCE}>
-          {LEVEL_RULE_WORDS[level.rule]}. {LEVEL_SOURCE}
-        </div>
-      </div>
-    </div>
   )
 }
