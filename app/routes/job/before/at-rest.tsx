@@ -51,7 +51,7 @@ function VesselAtRest({ vessel }: { vessel: Vessel }) {
   }
   return (
     <div className="stack">
-      <h4 className="mb-0">{title}</h4>
+      <strong>{title}</strong>
       <RestVerdictLine state={state} vessel={vessel} />
       {!closed && (
         <form onSubmit={submit} className="stack">
