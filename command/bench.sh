@@ -11,6 +11,7 @@ keg_bench() {
   fi
   if [ "${1:-}" = live ]; then bench_live; return; fi
   if [ "${1:-}" = watch ]; then run_ts bench/watch.ts; return; fi
+  if [ "${1:-}" = vacuum ]; then run_ts bench/vacuum.ts; return; fi
   cluster_forget bench
   cluster_start bench
   migrate

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { MG_PER_KG } from '#core/units'
+import { MG_PER_KG, PA_PER_MICRON } from '#core/units'
 import { formatTemperatureDifference } from '#core/units'
 import type { Quantity, Verdict } from '#core/verdict'
 import {
@@ -87,7 +87,7 @@ export function VerdictCard({
 }
 
 /** A number of a verdict in the reader's units, with its range where it is an estimate. */
-export function quantityText({ value, unit, sigma }: Quantity, reading: ReadersUnits): string {
+export function quantityText({ value, unit, sigma, least, most }: Quantity, reading: ReadersUnits): string {
   const one = (of: number): string => {
     switch (unit) {
       case 'kg':
@@ -105,7 +105,22 @@ export function quantityText({ value, unit, sigma }: Quantity, reading: ReadersU
         return `${(of * 100).toFixed(1).replace('-', '−')} %`
       case 'count':
         return String(of)
+      case 'Pa/s':
+        return rateOfVacuum(of, reading)
+      case 'Pa m3/s':
+        return `${Number((of * 1000).toPrecision(2))} Pa·L/s`
     }
   }
+  if (least !== undefined && most !== undefined)
+    // A range of a mass is an order of magnitude.
+    return unit === 'kg' ? `${one(rough(least))} to ${one(rough(most))}` : `${one(least)} to ${one(most)}`
   return sigma === undefined ? one(value) : `${one(value)} ± ${one(2 * sigma)}`
+}
+
+const rough = (value: number) => Number(value.toPrecision(1))
+
+/** How fast a vacuum gauge rises, a minute. */
+function rateOfVacuum(paS: number, { units }: ReadersUnits): string {
+  const perMinute = units.vacuum === 'micron' ? (60 * paS) / PA_PER_MICRON : 60 * paS
+  return `${Number(perMinute.toPrecision(2))} ${units.vacuum}/min`
 }

@@ -1,4 +1,5 @@
 // What is in the system now, in every order that gas can move. Masses in kg, derived by hand.
+import { ENGINE_VERSION } from '../verdict'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { aCourse, type Course } from '../../testing/a-course'
@@ -196,7 +197,7 @@ describe('a verdict that was given', () => {
     course.write('verdict-given', {
       about: 'recovery',
       verdict: judgeRecovery(course.state(), PLATE)!,
-      engine: 2,
+      engine: ENGINE_VERSION,
       tables: 1,
     })
   const correctEnd = (course: Course, kg: number) => {
@@ -225,7 +226,7 @@ describe('a verdict that was given', () => {
     course.write('verdict-given', {
       about: 'recovery',
       verdict: judgeRecovery(course.state(), UNKNOWN)!,
-      engine: 2,
+      engine: ENGINE_VERSION,
       tables: 1,
     })
     expect(standingVerdict(course.state(), 'recovery', { ...context, ...UNKNOWN })?.stale).toBe(false)

@@ -58,8 +58,8 @@ describe('openTransfer', () => {
 describe('holdVerdict', () => {
   it('judges each hold by its own readings, the last one counts', () => {
     const state = foldTape([described, ...hold(60, 400, 700), ...hold(55, 66, 700)])
-    expect(state.holds.map((h) => holdVerdict(h).code)).toEqual(['hold-failed', 'tight-and-dry'])
-    expect(lastHoldVerdict(state)?.code).toBe('tight-and-dry')
+    expect(state.holds.map((h) => holdVerdict(h).code)).toEqual(['hold-failed', 'held'])
+    expect(lastHoldVerdict(state)?.code).toBe('held')
   })
   it('takes readings between start and end with it', () => {
     const started = entry('hold-started', { holdId: 'h', pressurePa: 60 }, 1_000_000)

@@ -1,4 +1,5 @@
 import { checkNotes } from './check-readings'
+import { holdPassed } from '../vacuum'
 import { holdVerdict, runningHold } from './chapters/evacuation'
 import { openTransfer } from './chapters/transfer'
 import { gasUnaccounted, inSystemNow, massIn } from './in-system'
@@ -92,7 +93,7 @@ function inCircuit(state: JobState): OpenPoint[] {
   if (!hold) return runningHold(state) ? points : [...points, 'no-hold']
   const { code } = holdVerdict(hold)
   const overruled = state.verdicts.findLast((each) => each.about === 'hold')?.overruled !== undefined
-  if (code === 'tight-and-dry' || overruled) return points
+  if (holdPassed(code) || overruled) return points
   return [...points, code === 'too-soon' ? 'hold-too-short' : 'hold-failed']
 }
 

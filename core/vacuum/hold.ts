@@ -1,5 +1,6 @@
 import { PA_PER_MICRON } from '../units'
 import { quantity, type Verdict } from '../verdict'
+import type { HoldCode, HoldReason } from './hold-codes'
 
 export interface HoldReading {
   /** Seconds since the pump was valved off. */
@@ -21,19 +22,14 @@ export const HOLD_RULE: HoldRule = {
   leastS: 600,
 }
 
-export type HoldCode = 'hold-failed' | 'too-soon' | 'held-but-shallow' | 'tight-and-dry'
-export type HoldReason =
-  | 'rose-above-limit'
-  | 'cause-undecided'
-  | 'hold-longer'
-  | 'target-not-reached'
-  | 'stayed-below-limit'
-  | 'limit-within-gauge'
+/** Whether the hold passed by its rule, whatever is said of the cause. */
+export const holdPassed = (code: string): boolean => code === 'held' || code === 'tight-and-dry'
+
 export type HoldVerdict = Verdict<HoldCode, HoldReason>
 
 /**
- * Did the vacuum hold? Pass or fail only. What a rise means (leak or moisture) is a question of its own, which two
- * or three readings cannot decide.
+ * Did the vacuum hold? Pass or fail only. What a rise means (leak or moisture) is a question of its own: see
+ * {@link judgeVacuum}.
  * @param readings from valving off to the end, in order; at least one
  * @param gaugePct what the gauge may be off, percent of the reading: where the limit lies within that, it is said
  */
@@ -67,8 +63,8 @@ export function judgeHold(
     source:
       'common practice: pump valved off, at least 10 min, must stay below 1000 micron; the maker’s figure wins',
   })
-  if (highestPa > rule.limitPa) return verdict('bad', 'hold-failed', 'rose-above-limit', 'cause-undecided')
+  if (highestPa > rule.limitPa) return verdict('bad', 'hold-failed', 'rose-above-limit')
   if (last.atS - first.atS < rule.leastS) return verdict('open', 'too-soon', 'hold-longer')
   if (first.pressurePa > rule.targetPa) return verdict('caution', 'held-but-shallow', 'target-not-reached')
-  return verdict('good', 'tight-and-dry', 'stayed-below-limit')
+  return verdict('good', 'held', 'stayed-below-limit')
 }

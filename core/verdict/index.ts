@@ -51,14 +51,36 @@ export type QuantityName =
   | 'wanted'
   | 'down-to'
   | 'air'
+  | 'leak-slope'
+  | 'smallest-leak'
+  | 'leak-flow'
+  | 'leak-year'
+  | 'smallest-year'
+  | 'water'
+  | 'water-time'
+  | 'water-share'
+  | 'known-after'
 
 export interface Quantity {
   /** One of {@link QuantityName} where it is new; a stored one may be older. */
   name: string
   value: number
-  unit: 'kg' | 'Pa' | 'K' | 's' | 'mL' | 'share' | 'count'
+  unit: 'kg' | 'Pa' | 'K' | 's' | 'mL' | 'share' | 'count' | 'Pa/s' | 'Pa m3/s'
   /** One standard deviation, in the same unit; left out where the number is exact. */
   sigma?: number
+  /** Where it is a range, not a normal spread: `value` lies between. */
+  least?: number
+  most?: number
+}
+
+/** A quantity that lies in a range: its value in the middle of it, by ratio where both ends are above zero. */
+export function quantityBetween(
+  name: QuantityName,
+  least: number,
+  most: number,
+  unit: Quantity['unit'],
+): Quantity & { name: QuantityName } {
+  return { name, value: least > 0 ? Math.sqrt(least * most) : (least + most) / 2, unit, least, most }
 }
 
 /** A quantity of a known name. */
@@ -71,5 +93,8 @@ export function quantity(
   return { name, value, unit, ...(sigma === undefined ? {} : { sigma }) }
 }
 
-/** Version of the judging code, stored with each verdict: it is never silently judged again. 2: doubt of the scale. */
-export const ENGINE_VERSION = 2
+/**
+ * Version of the judging code, stored with each verdict: it is never silently judged again. 2: doubt of the scale;
+ * 3: what a hold's curve says of leak and moisture.
+ */
+export const ENGINE_VERSION = 3

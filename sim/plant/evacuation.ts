@@ -1,5 +1,6 @@
 import { seriesConductance, type Tube } from '#core/hoses'
 import { GAS_CONSTANT } from '#core/refrigerants'
+import { waterPa } from '#core/vacuum'
 import type { Inside } from './circuit'
 import type { PlantParameters } from './parameters'
 import type { PlantState, SystemState } from './state'
@@ -88,13 +89,4 @@ function evaporate({ ambientK }: PlantParameters, system: SystemState, now: Insi
   // It stops at the freezing point on its way down, and while ice is left on its way up.
   if (before > TRIPLE_K && system.waterK < TRIPLE_K) system.waterK = TRIPLE_K
   if (before < TRIPLE_K && system.waterK > TRIPLE_K && system.waterIceKg > 0) system.waterK = TRIPLE_K
-}
-
-/**
- * Saturation pressure over water (over ice below 0 C), Pa: Magnus formulas of the meteorological standard (WMO, 2008),
- * within 0.5 % from -45 to 60 C.
- */
-export function waterPa(tempK: number): number {
-  const c = tempK - 273.15
-  return c >= 0 ? 611.2 * Math.exp((17.62 * c) / (243.12 + c)) : 611.2 * Math.exp((22.46 * c) / (272.62 + c))
 }

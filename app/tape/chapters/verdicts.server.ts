@@ -9,8 +9,10 @@ const quantities = Joi.array()
     Joi.object({
       name: oneOf(...Object.keys(QUANTITY_WORDS)).required(),
       value: Joi.number().required(),
-      unit: oneOf('kg', 'Pa', 'K', 's', 'mL', 'share', 'count').required(),
+      unit: oneOf('kg', 'Pa', 'K', 's', 'mL', 'share', 'count', 'Pa/s', 'Pa m3/s').required(),
       sigma: Joi.number().min(0),
+      least: Joi.number(),
+      most: Joi.number(),
     }),
   )
 /** To the bottom: whoever reads it later relies on every part of it. */

@@ -4,6 +4,7 @@ import type { GasCode, GasReason, RecoveryCode, RecoveryReason, WaitCode, WaitRe
 import type { HoldCode, HoldReason } from '#core/vacuum'
 import type { QuantityName, Verdict } from '#core/verdict'
 import type { ReadingsCode, ReadingsReason } from '#core/verify'
+import { CURVE_REASONS } from './curve'
 import { type FindingCode, FINDINGS } from './findings'
 
 /** Codes that judges no longer give, and old tapes hold. */
@@ -62,6 +63,10 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'too-soon': 'Too soon to tell',
   'held-but-shallow': 'It held, but never was deep enough',
   'tight-and-dry': 'It held: tight and dry',
+  held: 'It held',
+  'held-but-leaking': 'It stayed below the limit, and it leaks',
+  'held-but-wet': 'It stayed below the limit, and there is water in it',
+  'hold-not-readable': 'This is not a hold that can be judged',
   'readings-missing': 'Not enough readings to judge',
   'readings-impossible': 'These readings cannot be true together',
   'superheat-negative': 'Superheat is below zero: that cannot be',
@@ -123,9 +128,8 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   undercharged: 'It ran undercharged.',
   'find-the-leak': 'Look for the leak; the time since the last charge tells how big it is.',
   'rose-above-limit': 'The gauge rose above the limit.',
-  'cause-undecided':
-    'Leak or moisture cannot be told from these readings: a rise that levels off speaks for moisture, a steady one for a leak.',
   'hold-longer': 'Hold for at least 10 minutes.',
+  ...CURVE_REASONS,
   'target-not-reached': 'The hold started above 500 micron: pump on, then hold again.',
   'stayed-below-limit': 'The gauge stayed below the limit all the while.',
   'note-pressure-and-temperature': 'Note a pressure and the pipe temperature that belongs to it.',
@@ -215,4 +219,13 @@ export const QUANTITY_WORDS: Record<QuantityName, string> = {
   wanted: 'Wanted',
   'down-to': 'Down to',
   air: 'Air, of the vapour',
+  'leak-slope': 'The leak raises it by',
+  'smallest-leak': 'A leak this large would have shown',
+  'leak-flow': 'Air that comes in',
+  'leak-year': 'Once charged it would lose in a year, about',
+  'smallest-year': 'which loses in a year, about',
+  water: 'Water would raise it by, in the end',
+  'water-time': 'with a time constant of',
+  'water-share': 'of what water can reach here',
+  'known-after': 'Could be known after',
 }

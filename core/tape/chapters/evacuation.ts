@@ -1,4 +1,4 @@
-import { HOLD_RULE, type HoldVerdict, judgeHold } from '../../vacuum'
+import { HOLD_RULE, holdPassed, type HoldVerdict, judgeHold } from '../../vacuum'
 import type { Chapter, KindRules } from '../chapter'
 import { DEEP_VACUUM_PA, openedAt } from '../episodes'
 import type { JobState } from '../state'
@@ -91,7 +91,7 @@ export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
     if (!last || last.at < tested) return 'evacuate'
     const hold = state.holds.findLast((each) => each.endedAt !== undefined && each.startedAt >= tested)
     const held = hold && holdVerdict(hold)
-    if (held?.code === 'tight-and-dry') return undefined
+    if (held && holdPassed(held.code)) return undefined
     const pumpedSince = hold !== undefined && last.at > hold.endedAt!
     if (held?.code === 'hold-failed' && !pumpedSince) return 'pump-on-or-find-leak'
     if (held?.code === 'held-but-shallow' && !pumpedSince) return 'evacuate'
@@ -99,7 +99,7 @@ export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
   },
   progress: {
     evacuate: (state) =>
-      lastHoldVerdict(state)?.code === 'tight-and-dry'
+      holdPassed(lastHoldVerdict(state)?.code ?? '')
         ? 'done'
         : state.vacuum.length > 0
           ? 'begun'

@@ -1,0 +1,38 @@
+import type { Oddity } from './curve'
+
+export type HoldCode =
+  | 'hold-failed'
+  | 'too-soon'
+  | 'held-but-shallow'
+  | 'tight-and-dry'
+  | 'held'
+  | 'held-but-leaking'
+  | 'held-but-wet'
+  | 'hold-not-readable'
+export type HoldReason =
+  | 'rose-above-limit'
+  | 'cause-undecided'
+  | 'hold-longer'
+  | 'target-not-reached'
+  | 'stayed-below-limit'
+  | 'limit-within-gauge'
+  | CauseReason
+  | Oddity
+export type CauseReason =
+  | 'leak-certain'
+  | 'leak-excluded'
+  | 'leak-open'
+  | 'leak-too-soon'
+  | 'leak-beside-water'
+  | 'water-certain'
+  | 'water-excluded'
+  | 'water-open'
+  | 'by-the-hold-before'
+  | 'known-later'
+  | 'pump-again-to-know'
+  | 'find-the-leak-first'
+  | 'dry-it'
+  | 'pump-and-hold-again'
+  | 'frozen-water'
+  | 'rise-stayed'
+  | 'rise-fell'

@@ -1,0 +1,193 @@
+import { describe, expect, it } from 'vitest'
+import { PA_PER_MICRON } from '../units'
+import { inflow, type HoldReading, judgeVacuum, lostInYearKg, type VacuumGiven, waterPa } from '.'
+
+type Point = [minutes: number, micron: number]
+const read = (points: Point[]): HoldReading[] =>
+  points.map(([minutes, micron]) => ({ atS: minutes * 60, pressurePa: micron * PA_PER_MICRON }))
+const judge = (points: Point[], more: Partial<VacuumGiven> = {}) =>
+  judgeVacuum({ readings: read(points), ...more })
+const says = (...given: Parameters<typeof judge>) => {
+  const { verdict, leak, moisture } = judge(...given)
+  return [verdict.code, leak, moisture]
+}
+const reasons = (...given: Parameters<typeof judge>) =>
+  judge(...given).verdict.reasons.map(({ code }) => code)
+/** A reading a second. */
+const live = (lengthS: number, micronAt: (atS: number) => number): Point[] =>
+  Array.from({ length: lengthS + 1 }, (_, atS) => [atS / 60, micronAt(atS)])
+const number = (judged: ReturnType<typeof judge>, name: string) =>
+  judged.verdict.numbers.find((each) => each.name === name)
+
+describe('judgeVacuum, typed readings', () => {
+  it('two readings that hardly differ: tight and dry, since the whole rise bounds a leak', () => {
+    // 20 micron in 10 min, doubt 2 x hypot(4.4, 2) = 10: 3 micron/min at the most, below the 10 that count.
+    expect(
+      says([
+        [0, 420],
+        [10, 440],
+      ]),
+    ).toEqual(['tight-and-dry', 'no', 'no'])
+  })
+  it('three that rise within the limit: passed, and the cause open', () => {
+    // 540 micron in 12 min: a leak of 45 micron/min, or water.
+    const held = judge([
+      [0, 420],
+      [5, 900],
+      [12, 960],
+    ])
+    expect([held.pass, held.leak, held.moisture]).toEqual([true, 'open', 'open'])
+    expect(held.verdict.code).toBe('held')
+  })
+  it('a straight rise far beyond what water does: a leak, and its size', () => {
+    const found = judge(
+      [
+        [0, 300],
+        [2, 1500],
+        [4, 2700],
+        [6, 3900],
+        [8, 5100],
+        [10, 6300],
+        [12, 7500],
+      ],
+      {
+        volumeM3: { least: 0.01, most: 0.01 },
+      },
+    )
+    expect([found.pass, found.leak]).toEqual([false, 'yes'])
+    // 600 micron/min = 10 x 0.1333 Pa/s; in 10 L 13.3 Pa L/s.
+    const slope = number(found, 'leak-slope')!
+    expect(slope.least! / PA_PER_MICRON).toBeLessThan(10)
+    expect(slope.most! / PA_PER_MICRON).toBeGreaterThan(10)
+    const flow = number(found, 'leak-flow')!
+    expect(flow.least! < 0.0133 && 0.0133 < flow.most!).toBe(true)
+    expect(found.verdict.reasons[0]!.code).toBe('find-the-leak-first')
+  })
+  it('a rise that bends over: water, and drying comes first', () => {
+    const wet: Point[] = [
+      [0, 400],
+      [1, 1400],
+      [2, 2100],
+      [4, 2900],
+      [6, 3300],
+      [8, 3450],
+      [10, 3520],
+      [12, 3550],
+    ]
+    expect(says(wet)).toEqual(['hold-failed', 'open', 'yes'])
+    expect(reasons(wet)[0]).toBe('dry-it')
+  })
+  it('too soon: no pass, and no leak, however straight', () => {
+    const early = judge([
+      [0, 300],
+      [1, 400],
+      [2, 500],
+      [3, 600],
+      [4, 700],
+      [5, 800],
+    ])
+    expect([early.verdict.code, early.pass, early.leak]).toEqual(['too-soon', undefined, 'open'])
+  })
+})
+
+describe('judgeVacuum, live curves made by hand', () => {
+  it('flat for ten minutes', () => {
+    expect(says(live(600, () => 420))).toEqual(['tight-and-dry', 'no', 'no'])
+  })
+  it('oil that gives off 100 micron is neither water nor leak', () => {
+    expect(says(live(900, (t) => 300 + 100 * (1 - Math.exp(-t / 60))))).toEqual(['tight-and-dry', 'no', 'no'])
+  })
+  it('rises below the limit by a leak alone: held, and leaks', () => {
+    // 20 micron/min from 300: 900 after half an hour.
+    const found = judge(live(1800, (t) => 300 + t / 3))
+    expect([found.verdict.code, found.pass, found.leak]).toEqual(['held-but-leaking', true, 'yes'])
+    expect(found.verdict.outcome).toBe('caution')
+  })
+  it('water below the limit: held, and wet', () => {
+    expect(says(live(1800, (t) => 300 + 600 * (1 - Math.exp(-t / 240))))).toEqual([
+      'held-but-wet',
+      'no',
+      'yes',
+    ])
+  })
+  it('says how long until it could be known, and from then on knows', () => {
+    const curve = (t: number) => 400 + 4000 * (1 - Math.exp(-t / 200))
+    const now = judge(live(900, curve))
+    expect([now.leak, now.moisture]).toEqual(['open', 'yes'])
+    const then = judge(live(now.knownAfterS!, curve))
+    expect([then.leak, then.moisture]).toEqual(['no', 'yes'])
+  })
+  it('above what water can reach at 20 C it leaks: 17 500 micron and 3 K', () => {
+    expect(waterPa(293.15) / PA_PER_MICRON).toBeCloseTo(17_530, -2)
+    expect(
+      says(
+        live(900, (t) => 300 + 40 * t),
+        { ambientK: 293.15 },
+      )[1],
+    ).toBe('yes')
+  })
+})
+
+describe('judgeVacuum, the hold before', () => {
+  it('the same rise again speaks for a leak, a smaller one for water that is going', () => {
+    const before = read(live(900, (t) => 300 + t))
+    expect(
+      reasons(
+        live(900, (t) => 350 + t),
+        { previous: before },
+      ),
+    ).toContain('rise-stayed')
+    const wet = (most: number) => (t: number) => 300 + most * (1 - Math.exp(-t / 240))
+    expect(reasons(live(900, wet(1000)), { previous: read(live(900, wet(3000))) })).toContain('rise-fell')
+  })
+})
+
+describe('judgeVacuum, wrong inputs', () => {
+  it.each([
+    ['the pump was never valved off', 'never-isolated', live(900, (t) => 50 + 450 * Math.exp(-t / 600))],
+    [
+      'another gauge from the seventh minute',
+      'gauge-replaced',
+      live(900, (t) => (t < 400 ? 400 : 900) + t / 5),
+    ],
+    ['millibar typed as micron', 'unit-mistaken', live(900, (t) => 0.6 + t * 3e-4)],
+  ])('%s: no hold at all', (_, oddity, points) => {
+    expect(says(points)).toEqual(['hold-not-readable', 'open', 'open'])
+    expect(reasons(points)).toEqual([oddity])
+    expect(judge(points).pass).toBeUndefined()
+  })
+  it('a gap leaves pass and fail, and takes the cause', () => {
+    const points = live(900, (t) => 400 + t * 0.3).filter(([minutes]) => minutes < 3 || minutes > 9)
+    expect(says(points)).toEqual(['held', 'open', 'open'])
+    expect(reasons(points)).toContain('gap')
+  })
+  it('a sensor at its end has failed the hold, and says no more', () => {
+    const points = live(900, (t) => Math.min(20_000, 400 + 40 * t))
+    expect(says(points)).toEqual(['hold-failed', 'open', 'open'])
+    expect(reasons(points)).toContain('sensor-pegged')
+  })
+  it('three kelvin warmer in the meantime', () => {
+    const warmer = { ambientK: 293, ambientEndK: 296 }
+    expect(
+      reasons(
+        live(900, (t) => 400 + t / 5),
+        warmer,
+      ),
+    ).toContain('temperature-step')
+    expect(
+      reasons(
+        live(900, (t) => 400 + t / 5),
+        { ...warmer, ambientEndK: 294 },
+      ),
+    ).not.toContain('temperature-step')
+  })
+})
+
+describe('size of a leak', () => {
+  it('0.02 Pa/s in 10 L is 0.2 Pa L/s', () => expect(inflow(0.02, 0.01)).toBeCloseTo(2e-4, 12))
+  it('out goes as p1^2 - p2^2 over the viscosity: by hand for R-404A at 11 bar', () => {
+    // 1e-3 Pa m3/s x (11^2 - 1.01325^2)/1.01325^2 x 18.2/12.5 x 0.0976 / (8.314 x 293.15) x 3.1536e7 s = 215 kg.
+    expect(lostInYearKg(1e-3, 11e5, 97.6, 293.15)).toBeCloseTo(215, 0)
+  })
+  it('nothing goes out of what stands below the air', () => expect(lostInYearKg(1e-3, 9e4, 100, 293)).toBe(0))
+})

@@ -1,0 +1,1 @@
+export { madeHold, type MadeHold, type Truth, TRUTHS } from './holds'
