@@ -49,6 +49,7 @@ export default [
     ]),
     ...prefix('slide-rule', [
       index('routes/slide-rule/tools.tsx'),
+      route('vacuum-hold', 'routes/slide-rule/vacuum-hold.tsx'),
       route(':tool', 'routes/slide-rule/tool.tsx'),
     ]),
     route('find', 'routes/frame/find.ts'),

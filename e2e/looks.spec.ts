@@ -55,6 +55,7 @@ const SCREENS = {
   paper: ({ job, parked }: Arranged) => [`/jobs/${job}/label`, `/jobs/${job}/report`, `/jobs/${parked}`],
   'slide rule': () => [
     '/slide-rule',
+    '/slide-rule/vacuum-hold',
     '/slide-rule/saturation?refrigerant=R-407C&t=31+C&also_1_refrigerant=R-410A',
     '/slide-rule/identify?p=9.5+bar&t=25+C&expected=R-22',
     '/slide-rule/fill?refrigerant=R-290&wc=21.6+kg&tare=11.3+kg&gross=25+kg',

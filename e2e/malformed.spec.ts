@@ -267,6 +267,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'systems/:systemId/change': at(`/systems/${system}/change`, ...systemForm),
     'slide-rule': at('/slide-rule'),
     'slide-rule/:tool': at('/slide-rule/leak-rate', 'refrigerant', 'full', 'add_1_mass', 'add_1_days'),
+    'slide-rule/vacuum-hold': at('/slide-rule/vacuum-hold', 'readings', 'previous', 'ambient', 'volume'),
     find: at('/find', 'q', 'search'),
     ledger: at('/ledger', 'refrigerant', 'cylinder', 'from', 'to', 'part', 'before', 'nr'),
     'ledger.csv': at('/ledger.csv', 'refrigerant', 'cylinder', 'from', 'to', 'part'),

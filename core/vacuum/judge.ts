@@ -28,6 +28,8 @@ export interface VacuumJudgement {
   pass: boolean | undefined
   leak: Answer
   moisture: Answer
+  /** Smallest leak that would have shown, Pa/s; undefined where nothing can be read. */
+  smallestPaS?: number
   /** What the curve says, where it was fitted. */
   cause?: Cause
   knownAfterS?: number
@@ -90,9 +92,17 @@ export function judgeVacuum(given: VacuumGiven): VacuumJudgement {
     pass: passed,
     leak,
     moisture,
+    ...smallest(cause, readings, odd.length > 0),
     ...(cause && { cause }),
     ...(later !== undefined && { knownAfterS: later }),
   }
+}
+
+function smallest(cause: Cause | undefined, readings: readonly HoldReading[], odd: boolean) {
+  if (odd) return {}
+  if (cause) return { smallestPaS: cause.smallestSlope * PA_PER_MICRON }
+  const { heldS, mostRiseMicron } = wholeRise(readings)
+  return heldS > 0 ? { smallestPaS: (mostRiseMicron / heldS) * PA_PER_MICRON } : {}
 }
 
 /** Then it was no hold, or not this one: neither pass nor fail. */
@@ -120,16 +130,25 @@ function codeOf(held: HoldCode, leak: Answer, moisture: Answer): HoldCode {
 
 /** Two or three readings: the whole rise bounds the leak, and hardly any rise means dry. */
 function byTheRise(readings: readonly HoldReading[]): { leak: Answer; moisture: Answer } {
+  const { heldS, riseMicron, endMicron, mostRiseMicron } = wholeRise(readings)
+  const long = heldS >= HOLD_RULE.leastS
+  return {
+    leak: long && mostRiseMicron < NO_LEAK * heldS ? 'no' : 'open',
+    moisture: long && endMicron < DRY_END && riseMicron < DRY_RISE ? 'no' : 'open',
+  }
+}
+
+function wholeRise(readings: readonly HoldReading[]) {
   const first = readings[0]!
   const last = readings.at(-1)!
   const riseMicron = (last.pressurePa - first.pressurePa) / PA_PER_MICRON
   const endMicron = last.pressurePa / PA_PER_MICRON
-  const heldS = last.atS - first.atS
-  const doubt = 2 * Math.hypot(0.01 * endMicron, 2)
-  const long = heldS >= HOLD_RULE.leastS
   return {
-    leak: long && riseMicron + doubt < NO_LEAK * heldS ? 'no' : 'open',
-    moisture: long && endMicron < DRY_END && riseMicron < DRY_RISE ? 'no' : 'open',
+    heldS: last.atS - first.atS,
+    riseMicron,
+    endMicron,
+    // Two standard deviations of two readings by eye.
+    mostRiseMicron: Math.max(0, riseMicron) + 2 * Math.hypot(0.01 * endMicron, 2),
   }
 }
 

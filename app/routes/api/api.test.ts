@@ -1,8 +1,11 @@
+import Ajv from 'ajv/dist/2020'
 import { randomUUID } from 'node:crypto'
 import { RouterContextProvider } from 'react-router'
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { addApiToken, apiTokens, closeDatabase, freshToken, inShop, revokeApiToken, type Scope } from '#db'
 import { requestFacts } from '~/session/request-facts'
+import { HOLD_PATHS } from '~/slide-rule/hold/openapi.server'
+import { openApi } from '~/slide-rule/openapi.server'
 import { TOOLS } from '~/slide-rule/tools'
 import { answered, letIn, sendForm } from '../../../testing/a-request'
 import { aCylinder, type AShop, aShop, NOW } from '../../../testing/a-shop'
@@ -47,6 +50,63 @@ async function ask(
   const { status, body } = await answered(loader({ request, context, params: { tool } } as never))
   return { status, body: body as Record<string, unknown> & { errors: { name: string; sentence: string }[] } }
 }
+
+async function send(body: unknown, tool = 'vacuum-hold', bearer: string | undefined = token) {
+  const context = new RouterContextProvider()
+  context.set(requestFacts, { nonce: 'n', reference: 'r', address: randomUUID() })
+  const request = new Request(`http://keg.test/api/v1/calc/${tool}`, {
+    method: 'POST',
+    body: typeof body === 'string' ? body : JSON.stringify(body),
+    headers: bearer ? { authorization: `Bearer ${bearer}` } : {},
+  })
+  const { status, body: answer } = await answered(action({ request, context, params: { tool } } as never))
+  return { status, body: answer as { result: Record<string, unknown>; errors?: { name: string }[] } }
+}
+
+describe('a vacuum hold for programs', () => {
+  const minutes = (...readings: [number, number][]) =>
+    readings.map(([m, p_micron]) => ({ t_s: 60 * m, p_micron }))
+
+  it('answers pass, leak and moisture apart, as the document says', async () => {
+    const leak = minutes([0, 300], [2, 1500], [4, 2700], [6, 3900], [8, 5100], [10, 6300], [12, 7500])
+    const { status, body } = await send({ readings: leak, volume_L: 10 })
+    expect(status).toBe(200)
+    expect(body.result).toMatchObject({ pass: false, leak: 'yes', moisture: 'open' })
+    // 600 micron a minute in 10 L: 1.333 Pa/s x 10 L.
+    expect(body.result.leak_micron_per_min as number).toBeGreaterThan(500)
+    expect(body.result.leak_micron_per_min as number).toBeLessThan(700)
+    expect(Math.abs((body.result.leak_Pa_L_s as number) - 13.3)).toBeLessThan(2)
+    const paths = openApi('http://keg.test', HOLD_PATHS).paths
+    const fits = new Ajv({ strict: false }).compile(
+      paths['/api/v1/calc/vacuum-hold']!.post.responses[200].content['application/json'].schema,
+    )
+    expect(fits(body), JSON.stringify(fits.errors)).toBe(true)
+  })
+  it('takes absolute pascals, the ambient and the hold before', async () => {
+    const flat = [0, 300, 600, 660].map((t_s) => ({ t_s, p_Pa_abs: 56 }))
+    const { body } = await send({ readings: flat, t_ambient_C: 21, previous: flat })
+    expect(body.result).toMatchObject({ pass: true, leak: 'no', moisture: 'no' })
+  })
+  it('too soon is neither pass nor fail', async () => {
+    const { body } = await send({ readings: minutes([0, 420]) })
+    expect(body.result).toMatchObject({ pass: null, leak: 'open', moisture: 'open' })
+  })
+  it.each([
+    ['no JSON', '{', 400],
+    ['no readings', {}, 422],
+    ['an empty list', { readings: [] }, 422],
+    ['both units at once', { readings: [{ t_s: 0, p_micron: 1, p_Pa_abs: 1 }] }, 422],
+    ['text for a number', { readings: [{ t_s: '0', p_micron: 1 }] }, 422],
+    ['a vacuum above atmosphere', { readings: [{ t_s: 0, p_micron: 9e6 }] }, 422],
+    ['times that run back', { readings: minutes([5, 400], [3, 420]) }, 422],
+    ['what nobody asked for', { readings: minutes([0, 400]), gas: 'R-22' }, 422],
+  ])('%s: a problem, not a fault', async (_, body, wanted) => {
+    expect((await send(body)).status).toBe(wanted)
+  })
+  it('wants a token', async () => {
+    expect((await send({ readings: minutes([0, 400]) }, 'vacuum-hold', 'keg_none')).status).toBe(401)
+  })
+})
 
 describe('calculations for programs', () => {
   it.each(TOOLS.map((tool) => [tool.name, tool.example] as const))(
@@ -156,7 +216,8 @@ describe('calculations for programs', () => {
 
   it('answers in problem documents, whatever is asked', async () => {
     expect((await ask('no-such-tool', {})).body).toMatchObject({ status: 404, title: 'No such tool' })
-    expect((await answered(Promise.resolve(action()))).status).toBe(405)
+    expect((await send({}, 'weights')).status).toBe(405)
+    expect((await ask('vacuum-hold', {})).status).toBe(405)
     expect((await answered(Promise.resolve(unknown()))).status).toBe(404)
   })
 })
@@ -174,8 +235,11 @@ describe('the document of the interface', () => {
       >
     }
     expect(openapi).toBe('3.1.0')
-    const calculations = Object.entries(paths).filter(([path]) => path.startsWith('/api/v1/calc/'))
+    const calculations = Object.entries(paths).filter(
+      ([path]) => path.startsWith('/api/v1/calc/') && !(path in HOLD_PATHS),
+    )
     expect(calculations.map(([path]) => path)).toEqual(TOOLS.map((tool) => `/api/v1/calc/${tool.name}`))
+    expect(paths).toHaveProperty(['/api/v1/calc/vacuum-hold', 'post'])
     for (const path of ['/api/v1/pairings', '/api/v1/samples', '/api/v1/devices/{deviceId}/commands'])
       expect(paths[path]).toBeDefined()
     const parameters = paths['/api/v1/calc/saturation']!.get.parameters

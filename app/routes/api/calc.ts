@@ -4,6 +4,8 @@ import { now, todayIn } from '~/session/clock.server'
 import { log } from '~/session/log.server'
 import { addressKey, overLimit } from '~/session/rate.server'
 import { requestFacts } from '~/session/request-facts'
+import { answerHold } from '~/slide-rule/hold/api.server'
+import { HOLD_TOOL } from '~/slide-rule/hold/outcome'
 import { answer, inputProblems } from '~/slide-rule/answer.server'
 import { cylindersFor } from '~/slide-rule/cylinders.server'
 import { problem } from '~/slide-rule/problem.server'
@@ -19,6 +21,10 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   try {
     const holder = await holderOf(request, address)
     if (holder instanceof Response) return holder
+    if (params.tool === HOLD_TOOL.name)
+      return problem(405, 'Only POST', 'Send the readings of the hold as JSON with POST.', {
+        headers: { allow: 'POST' },
+      })
     const tool = toolNamed(params.tool)
     if (!tool)
       return problem(
@@ -48,20 +54,33 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     const errors = inputProblems(done)
     return problem(422, 'These inputs have no result', errors[0]!.sentence, { errors })
   } catch (error) {
-    log.error({ err: error, reference }, 'a calculation for a program failed')
-    return problem(
-      500,
-      'Something went wrong in Keg',
-      'Nothing was changed. Try again; if it stays, tell whoever runs Keg the reference.',
-      { reference },
-    )
+    return failed(error, reference)
   }
 }
 
-export function action() {
-  return problem(405, 'Only GET', 'A calculation changes nothing: ask for it with GET.', {
-    headers: { allow: 'GET, HEAD' },
-  })
+/** A hold's readings are a list, which no address takes: it alone is asked with POST. */
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const { address, reference } = context.get(requestFacts)
+  if (params.tool !== HOLD_TOOL.name || request.method !== 'POST')
+    return problem(405, 'Only GET', 'A calculation changes nothing: ask for it with GET.', {
+      headers: { allow: 'GET, HEAD' },
+    })
+  try {
+    const holder = await holderOf(request, address)
+    return holder instanceof Response ? holder : await answerHold(request)
+  } catch (error) {
+    return failed(error, reference)
+  }
+}
+
+function failed(error: unknown, reference: string) {
+  log.error({ err: error, reference }, 'a calculation for a program failed')
+  return problem(
+    500,
+    'Something went wrong in Keg',
+    'Nothing was changed. Try again; if it stays, tell whoever runs Keg the reference.',
+    { reference },
+  )
 }
 
 async function holderOf(request: Request, address: string) {

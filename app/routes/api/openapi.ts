@@ -1,9 +1,12 @@
 import { SAMPLE_PATHS } from '~/samples/openapi.server'
+import { HOLD_PATHS } from '~/slide-rule/hold/openapi.server'
 import { openApi } from '~/slide-rule/openapi.server'
 import type { Route } from './+types/openapi'
 
 /** What programs may ask, for whoever writes them. */
 export function loader({ request }: Route.LoaderArgs) {
   const { origin } = new URL(process.env.KEG_ORIGIN ?? request.url)
-  return Response.json(openApi(origin, SAMPLE_PATHS), { headers: { 'cache-control': 'public, max-age=300' } })
+  return Response.json(openApi(origin, { ...HOLD_PATHS, ...SAMPLE_PATHS }), {
+    headers: { 'cache-control': 'public, max-age=300' },
+  })
 }

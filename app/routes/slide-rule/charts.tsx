@@ -16,7 +16,7 @@ export function Charts({ outcome }: { outcome: ShownOutcome }) {
 }
 
 /** Lines drawn once their code has come; what they show stands in the tables too. */
-function LineChart({ chart }: { chart: Chart }) {
+export function LineChart({ chart }: { chart: Chart }) {
   const box = useRef<HTMLDivElement>(null)
   const [failed, setFailed] = useState(false)
   const asText = JSON.stringify(chart)

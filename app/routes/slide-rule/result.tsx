@@ -128,7 +128,11 @@ export function Tables({ tables }: { tables: Table[] }) {
 }
 
 /** Caution, how sure, where from, and what the tool does not know. */
-export function Notes({ outcome }: { outcome: ShownOutcome }) {
+export function Notes({
+  outcome,
+}: {
+  outcome: Pick<ShownOutcome, 'caution' | 'uncertainty' | 'source' | 'unknown'>
+}) {
   const { caution, uncertainty, source, unknown } = outcome
   return (
     <>

@@ -1,7 +1,11 @@
 import { Link } from 'react-router'
+import { HOLD_TOOL } from '~/slide-rule/hold/outcome'
 import { GROUPS } from '~/slide-rule/tools'
 import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tools'
+
+/** The group of the one tool whose input is a list. */
+const HOLD_AMONG = 'Tight and dry'
 
 export function meta() {
   return [{ title: 'Slide rule · Keg' }]
@@ -11,7 +15,11 @@ export function loader() {
   return {
     groups: GROUPS.map(([title, tools]) => ({
       title,
-      tools: tools.map(({ name, title, question }) => ({ name, title, question })),
+      tools: [...tools, ...(title === HOLD_AMONG ? [HOLD_TOOL] : [])].map(({ name, title, question }) => ({
+        name,
+        title,
+        question,
+      })),
     })),
   }
 }
