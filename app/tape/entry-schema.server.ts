@@ -10,6 +10,7 @@ import { oil } from './chapters/oil.server'
 import { id, type Schemas, words } from './chapters/parts.server'
 import { readings } from './chapters/readings.server'
 import { recovery } from './chapters/recovery.server'
+import { repair } from './chapters/repair.server'
 import { transfer } from './chapters/transfer.server'
 import { verdicts } from './chapters/verdicts.server'
 import { watches } from './chapters/watches.server'
@@ -19,6 +20,7 @@ const BODIES: Schemas<EntryBodies> = {
   ...job,
   ...transfer,
   ...recovery,
+  ...repair,
   ...leakTest,
   ...evacuation,
   ...oil,

@@ -9,6 +9,7 @@ import { leakTest } from './chapters/leak-test.words'
 import { oil } from './chapters/oil.words'
 import { readings } from './chapters/readings.words'
 import { recovery } from './chapters/recovery.words'
+import { repair } from './chapters/repair.words'
 import { transfer } from './chapters/transfer.words'
 import { verdicts } from './chapters/verdicts.words'
 import { watches } from './chapters/watches.words'
@@ -18,6 +19,7 @@ const WORDS: AllWords = {
   ...job,
   ...transfer,
   ...recovery,
+  ...repair,
   ...leakTest,
   ...evacuation,
   ...oil,

@@ -7,6 +7,7 @@ import { leakTest } from './chapters/leak-test'
 import { oil } from './chapters/oil'
 import { readings } from './chapters/readings'
 import { recovery } from './chapters/recovery'
+import { repair } from './chapters/repair'
 import { transfer } from './chapters/transfer'
 import { verdicts } from './chapters/verdicts'
 import { watches } from './chapters/watches'
@@ -14,7 +15,20 @@ import type { Entry, EntryKind } from './entry'
 import { NewerEntryError } from './entry'
 
 /** In the order of the run sheet: the first that has something to say of what comes next has the word. */
-const LIST = { job, transfer, recovery, leakTest, evacuation, oil, charge, readings, watches, kit, verdicts }
+const LIST = {
+  job,
+  transfer,
+  recovery,
+  repair,
+  leakTest,
+  evacuation,
+  oil,
+  charge,
+  readings,
+  watches,
+  kit,
+  verdicts,
+}
 
 export const CHAPTERS: Chapter<object, object>[] = Object.values(LIST) as Chapter<object, object>[]
 
@@ -23,6 +37,7 @@ export const KINDS: AllKinds = {
   ...job.kinds,
   ...transfer.kinds,
   ...recovery.kinds,
+  ...repair.kinds,
   ...leakTest.kinds,
   ...evacuation.kinds,
   ...oil.kinds,

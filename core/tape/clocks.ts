@@ -1,6 +1,5 @@
-import { HOLD_RULE } from '../vacuum'
 import { openTransfer } from './chapters/transfer'
-import { runningHold } from './chapters/evacuation'
+import { holdRule, runningHold } from './chapters/evacuation'
 import type { Watched } from './chapters/watches'
 import type { Reference } from './in-system'
 import type { JobState } from './state'
@@ -34,7 +33,7 @@ export function clocksOf(state: JobState, reference: Reference | null): Clock[] 
       clockId: hold.holdId,
       what: 'hold',
       startedAt: hold.startedAt,
-      dueAt: hold.startedAt + HOLD_RULE.leastS * 1000,
+      dueAt: hold.startedAt + holdRule(state).leastS * 1000,
     })
   for (const { watchId, what, startedAt, forS, endedAt } of state.watches)
     if (endedAt === undefined && state.lastAt - startedAt < FORGOTTEN_MS)

@@ -7,6 +7,7 @@ import type { LeakTestBodies } from './chapters/leak-test'
 import type { OilBodies } from './chapters/oil'
 import type { ReadingsBodies } from './chapters/readings'
 import type { RecoveryBodies } from './chapters/recovery'
+import type { RepairBodies } from './chapters/repair'
 import type { TransferBodies } from './chapters/transfer'
 import type { VerdictBodies } from './chapters/verdicts'
 import type { WatchBodies } from './chapters/watches'
@@ -17,6 +18,7 @@ export interface EntryBodies
     JobBodies,
     TransferBodies,
     RecoveryBodies,
+    RepairBodies,
     LeakTestBodies,
     EvacuationBodies,
     OilBodies,

@@ -8,9 +8,26 @@ export type { OilBodies } from './chapters/oil'
 export type { ChargeBodies } from './chapters/charge'
 export type { TransferBodies } from './chapters/transfer'
 export { openTransfer } from './chapters/transfer'
-export type { LeakMethod, LeakTestBodies } from './chapters/leak-test'
-export type { EvacuationBodies, Hold } from './chapters/evacuation'
-export { holdVerdict, lastHoldVerdict, runningHold } from './chapters/evacuation'
+export {
+  type LeakMethod,
+  type LeakTestBodies,
+  LOOKED_WITH,
+  type LookedWith,
+  type PressureTest,
+  pressureTestResult,
+  TESTED_PARTS,
+  type TestedPart,
+} from './chapters/leak-test'
+export { type Part, PARTS, type Photo, type PhotoOf, type RepairBodies } from './chapters/repair'
+export type { EvacuationBodies, Hold, VacuumMethod, VacuumPlan } from './chapters/evacuation'
+export {
+  holdBefore,
+  holdRule,
+  holdVerdict,
+  lastHoldVerdict,
+  readingsOf,
+  runningHold,
+} from './chapters/evacuation'
 export type {
   PressureNote,
   PressurePoint,
@@ -40,6 +57,7 @@ export * from './open-points'
 export * from './questions'
 export * from './time-left'
 export * from './clocks'
+export * from './vacuum-given'
 export * from './whereabouts'
 export * from './bookings'
 export * from './effects'

@@ -2,7 +2,7 @@ import { chargeTargets, type ChargeTarget, type ChargeVerdict, judgeCharge } fro
 import { compareRecovered, type RecoveryVerdict, type Weighed } from '../recovery'
 import { OutOfRangeError, saturationTempK, tableOf } from '../refrigerants'
 import type { Trade } from '../systems'
-import type { HoldVerdict } from '../vacuum'
+import { type HoldVerdict, judgeVacuum } from '../vacuum'
 import { ENGINE_VERSION, type LimitedBy, type Verdict } from '../verdict'
 import {
   type CheckResult,
@@ -13,7 +13,7 @@ import {
   superheatAndSubcooling,
 } from '../verify'
 import { checkReadings } from './check-readings'
-import { holdVerdict } from './chapters/evacuation'
+import { vacuumGiven } from './vacuum-given'
 import type { GivenVerdict, VerdictAbout } from './chapters/verdicts'
 import { recoveredEpisode } from './episodes'
 import { asFound, inSystemNow, massIn, type Reference } from './in-system'
@@ -86,12 +86,13 @@ export function checkResult(state: JobState): CheckResult & { outside?: boolean 
   return found
 }
 
-/** The last hold that ended, with what its gauge leaves in doubt. */
-export function judgeLastHold(state: JobState): HoldVerdict | undefined {
+/** The last hold that ended: pass or fail, and what its curve says of leak and moisture. */
+export function judgeLastHold(state: JobState, context: JudgingContext): HoldVerdict | undefined {
   const hold = state.holds.findLast((each) => each.endedAt !== undefined)
   if (!hold) return undefined
   const gauge = vacuumGaugeAt(state, hold.endedAt!)
-  return { ...holdVerdict(hold, gauge.value), limitedBy: { what: 'vacuum-gauge', label: gauge.label } }
+  const { verdict } = judgeVacuum(vacuumGiven(state, hold, context))
+  return { ...verdict, limitedBy: { what: 'vacuum-gauge', label: gauge.label } }
 }
 
 export function judgeChecks(state: JobState, context: JudgingContext): ReadingsVerdict {
@@ -153,7 +154,7 @@ export function judgeNow(state: JobState, about: VerdictAbout, context: JudgingC
     case 'recovery':
       return judgeRecovery(state, context)
     case 'hold':
-      return judgeLastHold(state)
+      return judgeLastHold(state, context)
     case 'charge':
       return judgeCharged(state, context)
     case 'readings':
@@ -192,9 +193,14 @@ export function targetsFor(state: JobState, context: JudgingContext): ChargeTarg
   return chargeTargets({
     trade: context.trade,
     recoveredMg: episode?.recoveredMg ?? 0,
-    expectedMg: context.plate?.massMg ?? context.books?.massMg ?? null,
+    expectedMg: withNewParts(state, context.plate?.massMg ?? context.books?.massMg ?? null),
     recoveredAgrees: verdict?.stands === true && verdict.verdict.code === 'as-expected' && !found,
   })
+}
+
+/** What new parts change in what a system should hold: a larger drier holds more. */
+function withNewParts({ parts }: JobState, massMg: number | null): number | null {
+  return massMg === null ? null : massMg + parts.reduce((sum, each) => sum + each.chargeMg, 0)
 }
 
 /** Whether a target that was taken from the recovered weight is no longer that weight. */

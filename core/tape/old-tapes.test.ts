@@ -3,12 +3,13 @@ import { describe, expect, it } from 'vitest'
 import { bookings, type Entry, foldTape, KINDS, upcast, versionOf } from '.'
 import firstVersion from './old-tapes/v1.json' with { type: 'json' }
 import kit from './old-tapes/kit.json' with { type: 'json' }
+import tight from './old-tapes/tight.json' with { type: 'json' }
 import watched from './old-tapes/watched.json' with { type: 'json' }
 import watches from './old-tapes/watches.json' with { type: 'json' }
 
 describe('the old tapes', () => {
   it('have every kind of entry between them', () => {
-    const kinds = [...firstVersion, ...watches, ...kit, ...watched].map((entry) => entry.kind)
+    const kinds = [...firstVersion, ...watches, ...kit, ...watched, ...tight].map((entry) => entry.kind)
     expect([...new Set(kinds)].sort()).toEqual(Object.keys(KINDS).sort())
   })
 })
@@ -33,6 +34,34 @@ describe('a tape with the first plan, tests and alarms', () => {
       acknowledged: { 'limit-near:00000000-0000-4000-8000-0000000000c1': 1790000003000 },
       flags: [],
     })
+  })
+})
+
+describe('a tape with the first repair, pressure test and vacuum plan', () => {
+  it('folds as it did', () => {
+    const state = foldTape(tight as unknown as Entry[])
+    expect(state).toMatchObject({
+      parts: [{ part: 'drier', number: 'HB-163', oilMl: 45, chargeMg: 120_000 }],
+      oil: { partsMl: 45, noted: true },
+      takenOff: [
+        { what: 'side panel', backAt: 1790005700000 },
+        { what: 'sensor clip', leftOff: 'clip broke, on order' },
+      ],
+      photos: [{ of: 'before', text: 'old drier', hidden: 'a face is on it' }],
+      pressureTests: [{ part: 'whole', end: { pressurePa: 2_417_325 } }],
+      searched: [{ place: 'Valve cores and caps', how: 'bubbles', found: true }],
+      recheck: { on: '2026-12-24' },
+      vacuumPlan: { method: 'triple', hose: '3/8', targetPa: 66.66 },
+      kitProofs: [{ reachedPa: 20, heldPa: 24 }],
+      nitrogenBreaks: [{ pressurePa: 111_325 }],
+      flags: [],
+    })
+    // 25 bar abs from 25 to 15 C: 24.17 is what temperature alone makes of it, and it held.
+    expect(state.leakChecks.map(({ method, found }) => [method, found])).toEqual([
+      ['nitrogen', false],
+      ['bubbles', true],
+    ])
+    expect(state.holds[0]!.curve).toHaveLength(3)
   })
 })
 

@@ -1,6 +1,6 @@
 import { checkNotes } from './check-readings'
 import { holdPassed } from '../vacuum'
-import { holdVerdict, runningHold } from './chapters/evacuation'
+import { holdRule, holdVerdict, runningHold } from './chapters/evacuation'
 import { openTransfer } from './chapters/transfer'
 import { gasUnaccounted, inSystemNow, massIn } from './in-system'
 import { type JudgingContext, judgeCharged } from './judge'
@@ -91,7 +91,7 @@ function inCircuit(state: JobState): OpenPoint[] {
   if (!state.leakChecks.some((each) => each.at >= opened)) points.push('no-leak-test')
   const hold = state.holds.findLast((each) => each.endedAt !== undefined && each.startedAt >= opened)
   if (!hold) return runningHold(state) ? points : [...points, 'no-hold']
-  const { code } = holdVerdict(hold)
+  const { code } = holdVerdict(hold, holdRule(state))
   const overruled = state.verdicts.findLast((each) => each.about === 'hold')?.overruled !== undefined
   if (holdPassed(code) || overruled) return points
   return [...points, code === 'too-soon' ? 'hold-too-short' : 'hold-failed']
@@ -126,7 +126,9 @@ function atTheEnd(state: JobState, context: JudgingContext): OpenPoint[] {
   const worked = state.transfers.length > 0 || state.holds.length > 0
   if (worked && !stepDone(state, 'caps-on')) points.push('caps')
   const opened = state.steps.some(({ step }) => step.startsWith('repair-'))
-  if (opened && !stepDone(state, 'parts-back')) points.push('parts-back')
+  const off = state.takenOff.some((each) => each.backAt === undefined && each.leftOff === undefined)
+  // Where a list was kept, the list decides.
+  if (state.takenOff.length > 0 ? off : opened && !stepDone(state, 'parts-back')) points.push('parts-back')
   const charged = state.episodes.at(-1)!.charges > 0
   if (charged && massIn(inSystemNow(state, context)) && !stepDone(state, 'label-in-panel'))
     points.push('label')

@@ -6,6 +6,7 @@ import type { LeakTestSlice } from './chapters/leak-test'
 import type { OilSlice } from './chapters/oil'
 import type { ReadingsSlice } from './chapters/readings'
 import type { RecoverySlice } from './chapters/recovery'
+import type { RepairSlice } from './chapters/repair'
 import type { TransferSlice } from './chapters/transfer'
 import type { VerdictSlice } from './chapters/verdicts'
 import type { WatchSlice } from './chapters/watches'
@@ -75,6 +76,7 @@ export interface JobState
     JobSlice,
     TransferSlice,
     RecoverySlice,
+    RepairSlice,
     LeakTestSlice,
     EvacuationSlice,
     OilSlice,

@@ -9,6 +9,7 @@ export type HoldCode =
   | 'held-but-leaking'
   | 'held-but-wet'
   | 'hold-not-readable'
+  | 'held-by-manifold'
 export type HoldReason =
   | 'rose-above-limit'
   | 'cause-undecided'
@@ -16,6 +17,8 @@ export type HoldReason =
   | 'target-not-reached'
   | 'stayed-below-limit'
   | 'limit-within-gauge'
+  | 'rose-on-manifold'
+  | 'manifold-sees-little'
   | CauseReason
   | Oddity
 export type CauseReason =

@@ -13,7 +13,12 @@ export interface HoldRule {
   targetPa: number
   limitPa: number
   leastS: number
+  /** Read on a manifold gauge: the whole rise that is none to it, Pa. Target and limit lie below what it can show. */
+  manifoldRisePa?: number
 }
+
+/** Vehicles by time: one division of a compound gauge (1 inHg), and at least 5 min. */
+export const MANIFOLD_RULE = { manifoldRisePa: 3_386, leastS: 300 }
 
 /** 500 micron reached, then at least 10 min below 1000. Makers may want less: their figure wins. */
 export const HOLD_RULE: HoldRule = {
@@ -23,7 +28,8 @@ export const HOLD_RULE: HoldRule = {
 }
 
 /** Whether the hold passed by its rule, whatever is said of the cause. */
-export const holdPassed = (code: string): boolean => code === 'held' || code === 'tight-and-dry'
+export const holdPassed = (code: string): boolean =>
+  code === 'held' || code === 'tight-and-dry' || code === 'held-by-manifold'
 
 export type HoldVerdict = Verdict<HoldCode, HoldReason>
 
@@ -63,6 +69,13 @@ export function judgeHold(
     source:
       'common practice: pump valved off, at least 10 min, must stay below 1000 micron; the maker’s figure wins',
   })
+  const { manifoldRisePa } = rule
+  if (manifoldRisePa !== undefined) {
+    if (highestPa - first.pressurePa > manifoldRisePa)
+      return verdict('bad', 'hold-failed', 'rose-on-manifold')
+    if (last.atS - first.atS < rule.leastS) return verdict('open', 'too-soon', 'hold-longer')
+    return verdict('good', 'held-by-manifold', 'manifold-sees-little')
+  }
   if (highestPa > rule.limitPa) return verdict('bad', 'hold-failed', 'rose-above-limit')
   if (last.atS - first.atS < rule.leastS) return verdict('open', 'too-soon', 'hold-longer')
   if (first.pressurePa > rule.targetPa) return verdict('caution', 'held-but-shallow', 'target-not-reached')

@@ -52,6 +52,13 @@ const FELL = 0.6
 export function judgeVacuum(given: VacuumGiven): VacuumJudgement {
   const { readings, rule = HOLD_RULE, gaugePct = 0, ambientK, ambientEndK, previous } = given
   const held = judgeHold(readings, rule, gaugePct)
+  // A manifold gauge shows no curve to read a cause from.
+  if (rule.manifoldRisePa !== undefined)
+    return {
+      verdict: held,
+      pass: held.code === 'too-soon' ? undefined : holdPassed(held.code),
+      ...OPEN,
+    }
   const odd = odditiesIn(
     readings,
     ambientK !== undefined && ambientEndK !== undefined ? { startK: ambientK, endK: ambientEndK } : undefined,
@@ -118,6 +125,7 @@ const OUTCOMES: Record<HoldCode, HoldVerdict['outcome']> = {
   'held-but-wet': 'caution',
   'hold-not-readable': 'open',
   held: 'good',
+  'held-by-manifold': 'good',
   'tight-and-dry': 'good',
 }
 

@@ -1,11 +1,33 @@
 import Joi from 'joi'
-import type { LeakTestBodies } from '#core/tape'
-import { oneOf, type Schemas, words } from './parts.server'
+import { type LeakTestBodies, LOOKED_WITH, TESTED_PARTS } from '#core/tape'
+import { id, oneOf, pressurePa, type Schemas, tempK, words } from './parts.server'
+
+const found = Joi.boolean().required()
 
 export const leakTest: Schemas<LeakTestBodies> = {
   'leak-checked': {
     method: oneOf('nitrogen', 'detector', 'bubbles', 'dye', 'vacuum').required(),
-    found: Joi.boolean().required(),
+    found,
     text: words(1000).required(),
+  },
+  'pressure-test-started': {
+    testId: id,
+    part: oneOf(...TESTED_PARTS).required(),
+    pressurePa,
+    tempK,
+    atmospherePa: Joi.number().min(30_000).max(110_000),
+  },
+  'pressure-test-ended': { testId: id, pressurePa, tempK },
+  'place-searched': {
+    place: words(200).required(),
+    how: oneOf(...LOOKED_WITH).required(),
+    found,
+    text: words(400).required(),
+  },
+  'recheck-set': {
+    on: Joi.string()
+      .pattern(/^2\d{3}-\d{2}-\d{2}$/)
+      .required(),
+    reason: words(400).required(),
   },
 }

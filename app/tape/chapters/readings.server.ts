@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import type { ReadingsBodies } from '#core/tape'
-import { oneOf, pressurePa, type Schemas } from './parts.server'
+import { oneOf, tempK, pressurePa, type Schemas } from './parts.server'
 
 export const readings: Schemas<ReadingsBodies> = {
   'pressure-noted': {
@@ -10,6 +10,6 @@ export const readings: Schemas<ReadingsBodies> = {
   },
   'temperature-noted': {
     point: oneOf('suction', 'liquid', 'ambient', 'cylinder', 'vent').required(),
-    tempK: Joi.number().min(170).max(580).required(),
+    tempK,
   },
 }

@@ -64,6 +64,7 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'held-but-shallow': 'It held, but never was deep enough',
   'tight-and-dry': 'It held: tight and dry',
   held: 'It held',
+  'held-by-manifold': 'It held, as far as a manifold gauge can see',
   'held-but-leaking': 'It stayed below the limit, and it leaks',
   'held-but-wet': 'It stayed below the limit, and there is water in it',
   'hold-not-readable': 'This is not a hold that can be judged',
@@ -130,6 +131,9 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'rose-above-limit': 'The gauge rose above the limit.',
   'hold-longer': 'Hold for at least 10 minutes.',
   ...CURVE_REASONS,
+  'rose-on-manifold': 'The manifold gauge rose by more than a division: find the leak.',
+  'manifold-sees-little':
+    'A manifold gauge sees large leaks only, and no water: a vacuum gauge, or nitrogen, sees more.',
   'target-not-reached': 'The hold started above 500 micron: pump on, then hold again.',
   'stayed-below-limit': 'The gauge stayed below the limit all the while.',
   'note-pressure-and-temperature': 'Note a pressure and the pipe temperature that belongs to it.',

@@ -1,4 +1,12 @@
-import { HOLD_RULE, holdPassed, type HoldVerdict, judgeHold } from '../../vacuum'
+import {
+  HOLD_RULE,
+  holdPassed,
+  type HoldReading,
+  type HoldRule,
+  type HoldVerdict,
+  judgeHold,
+  MANIFOLD_RULE,
+} from '../../vacuum'
 import type { Chapter, KindRules } from '../chapter'
 import { DEEP_VACUUM_PA, openedAt } from '../episodes'
 import type { JobState } from '../state'
@@ -8,6 +16,30 @@ export interface EvacuationBodies {
   /** The pump is valved off. */
   'hold-started': { holdId: string; pressurePa: number }
   'hold-ended': { holdId: string; pressurePa: number }
+  /** What a live gauge said all the while, thinned: seconds since valving off, and absolute Pa. */
+  'hold-curve': { holdId: string; readings: [atS: number, pressurePa: number][] }
+  /** How it is pumped; the last one counts. */
+  'vacuum-planned': VacuumPlan
+  /** Pump, hoses and gauge alone, against closed valves. */
+  'kit-proof': { reachedPa: number; heldPa: number; forS: number }
+  /** The vacuum was broken with dry nitrogen. */
+  'nitrogen-let-in': { pressurePa: number }
+}
+
+export type VacuumMethod = 'single' | 'deep' | 'triple' | 'timed'
+
+export interface VacuumPlan {
+  method: VacuumMethod
+  gaugeAt: 'system' | 'pump'
+  hose: '1/4' | '3/8' | '1/2'
+  lengthM: number
+  coresOut: boolean
+  pumpM3S: number
+  /** Inner volume, m3; left out: reckoned from the charge. */
+  volumeM3?: number
+  /** By the maker, the profile, or the shop. */
+  targetPa: number
+  targetFrom: 'maker' | 'profile' | 'shop'
 }
 
 export interface Hold {
@@ -15,6 +47,8 @@ export interface Hold {
   startedAt: number
   endedAt?: number
   readings: { at: number; pressurePa: number }[]
+  /** Of a live gauge. */
+  curve?: HoldReading[]
 }
 
 export interface EvacuationSlice {
@@ -24,6 +58,11 @@ export interface EvacuationSlice {
   holds: Hold[]
   /** Readings and ends of holds that came before their start. */
   earlyHolds: { holdId: string; at: number; pressurePa: number; ends: boolean }[]
+  /** Curves that came before their hold. */
+  earlyCurves: Record<string, HoldReading[]>
+  vacuumPlan: (VacuumPlan & { at: number }) | null
+  kitProofs: { at: number; reachedPa: number; heldPa: number; forS: number }[]
+  nitrogenBreaks: { at: number; pressurePa: number }[]
 }
 
 /** Beyond this many readings every second one in the middle is let go. */
@@ -41,8 +80,28 @@ const READ = {
   decides: null,
 } as const satisfies Partial<KindRules<EvacuationBodies['vacuum-noted']>>
 
+const PLAIN = {
+  version: 1,
+  upcast: [],
+  refs: () => ({}),
+  ownId: null,
+  figure: null,
+  correctable: true,
+  afterClose: false,
+  decides: null,
+} as const satisfies Partial<KindRules<object>>
+
 export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
-  blank: () => ({ vacuum: [], deepVacuums: [], holds: [], earlyHolds: [] }),
+  blank: () => ({
+    vacuum: [],
+    deepVacuums: [],
+    holds: [],
+    earlyHolds: [],
+    earlyCurves: {},
+    vacuumPlan: null,
+    kitProofs: [],
+    nitrogenBreaks: [],
+  }),
   kinds: {
     'vacuum-noted': {
       ...READ,
@@ -66,7 +125,13 @@ export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
       fold(state, { holdId, pressurePa }, { time, order }) {
         state.stage = 'evacuate'
         read(state, time, order, pressurePa)
-        state.holds.push({ holdId, startedAt: time, readings: [{ at: time, pressurePa }] })
+        const curve = state.earlyCurves[holdId]
+        state.holds.push({
+          holdId,
+          startedAt: time,
+          readings: [{ at: time, pressurePa }],
+          ...(curve && { curve }),
+        })
         const waiting = state.earlyHolds.filter((each) => each.holdId === holdId)
         state.earlyHolds = state.earlyHolds.filter((each) => each.holdId !== holdId)
         for (const each of waiting) onHold(state, each)
@@ -81,6 +146,36 @@ export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
         onHold(state, { holdId, at: time, pressurePa, ends: true })
       },
     },
+    'hold-curve': {
+      ...PLAIN,
+      fold(state, { holdId, readings }) {
+        const curve = readings.map(([atS, pressurePa]) => ({ atS, pressurePa }))
+        const hold = state.holds.find((each) => each.holdId === holdId)
+        if (hold) hold.curve = curve
+        else state.earlyCurves = { ...state.earlyCurves, [holdId]: curve }
+      },
+    },
+    'vacuum-planned': {
+      ...PLAIN,
+      fold(state, plan, { time }) {
+        state.vacuumPlan = { ...plan, at: time }
+      },
+    },
+    'kit-proof': {
+      ...PLAIN,
+      fold(state, { reachedPa, heldPa, forS }, { time }) {
+        state.kitProofs.push({ at: time, reachedPa, heldPa, forS })
+      },
+    },
+    'nitrogen-let-in': {
+      ...READ,
+      upcast: [],
+      ownId: null,
+      figure: { quantity: 'pressure', key: 'pressurePa' },
+      fold(state, { pressurePa }, { time }) {
+        state.nitrogenBreaks.push({ at: time, pressurePa })
+      },
+    },
   },
   underWay: (state) => (runningHold(state) ? 'watch-hold' : undefined),
   next(state) {
@@ -90,12 +185,14 @@ export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
     const last = state.vacuum.at(-1)
     if (!last || last.at < tested) return 'evacuate'
     const hold = state.holds.findLast((each) => each.endedAt !== undefined && each.startedAt >= tested)
-    const held = hold && holdVerdict(hold)
+    const held = hold && holdVerdict(hold, holdRule(state))
     if (held && holdPassed(held.code)) return undefined
     const pumpedSince = hold !== undefined && last.at > hold.endedAt!
     if (held?.code === 'hold-failed' && !pumpedSince) return 'pump-on-or-find-leak'
     if (held?.code === 'held-but-shallow' && !pumpedSince) return 'evacuate'
-    return last.value > HOLD_RULE.targetPa ? 'evacuate' : 'hold-vacuum'
+    return last.value > holdRule(state).targetPa && state.vacuumPlan?.method !== 'timed'
+      ? 'evacuate'
+      : 'hold-vacuum'
   },
   progress: {
     evacuate: (state) =>
@@ -147,16 +244,43 @@ export function runningHold(state: JobState): Hold | undefined {
   return later ? undefined : hold
 }
 
-/** Pass or fail of a hold that has readings. @param gaugePct what its gauge may be off, percent of the reading */
-export function holdVerdict(hold: Hold, gaugePct?: number): HoldVerdict {
-  return judgeHold(
-    hold.readings.map((r) => ({ atS: (r.at - hold.startedAt) / 1000, pressurePa: r.pressurePa })),
-    HOLD_RULE,
-    gaugePct,
-  )
+/** What a hold has to keep to: the plan's target, else common practice. */
+export function holdRule({ vacuumPlan }: Pick<JobState, 'vacuumPlan'>): HoldRule {
+  if (!vacuumPlan) return HOLD_RULE
+  const { targetPa, method } = vacuumPlan
+  if (method === 'timed') return { ...HOLD_RULE, ...MANIFOLD_RULE }
+  // As common practice has it, the limit is twice the target.
+  return { ...HOLD_RULE, targetPa, limitPa: 2 * targetPa }
 }
 
-export function lastHoldVerdict(state: Pick<JobState, 'holds'>): HoldVerdict | undefined {
+/** All that was read in a hold, from valving off: a live gauge's curve with the notes beside it. */
+export function readingsOf({ startedAt, readings, curve }: Hold): HoldReading[] {
+  const noted = readings.map((each) => ({ atS: (each.at - startedAt) / 1000, pressurePa: each.pressurePa }))
+  if (!curve || curve.length < noted.length) return noted
+  // A spike that somebody noted counts beside the curve.
+  const last = noted.at(-1)!
+  return last.atS > curve.at(-1)!.atS ? [...curve, last] : curve
+}
+
+/** Pass or fail of a hold that has readings. @param gaugePct what its gauge may be off, percent of the reading */
+export function holdVerdict(hold: Hold, rule: HoldRule = HOLD_RULE, gaugePct?: number): HoldVerdict {
+  return judgeHold(readingsOf(hold), rule, gaugePct)
+}
+
+export function lastHoldVerdict(state: Pick<JobState, 'holds' | 'vacuumPlan'>): HoldVerdict | undefined {
   const hold = state.holds.findLast((each) => each.endedAt !== undefined)
-  return hold && holdVerdict(hold)
+  return hold && holdVerdict(hold, holdRule(state))
+}
+
+/** The hold before it on the same circuit: pumped in between, nothing repaired, nothing let in. */
+export function holdBefore(state: JobState, hold: Hold): Hold | undefined {
+  const before = state.holds.findLast(
+    (each) => each.endedAt !== undefined && each.endedAt <= hold.startedAt && each.holdId !== hold.holdId,
+  )
+  if (!before) return undefined
+  const between = ({ at }: { at: number }) => at > before.endedAt! && at < hold.startedAt
+  const opened =
+    state.steps.some((each) => each.step.startsWith('repair-') && between(each)) ||
+    state.transfers.some((each) => between({ at: each.startedAt }))
+  return opened ? undefined : before
 }
