@@ -47,6 +47,7 @@ const CORE_MAY_USE = {
     'cylinders',
     'systems',
     'charging',
+    'leaks',
     'recovery',
     'vacuum',
     'verify',

@@ -20,6 +20,8 @@ export default [
       route(':jobId', 'routes/job/job.tsx'),
       route(':jobId/tape', 'routes/job/tape-resource.ts'),
       route(':jobId/samples', 'routes/job/samples-resource.ts'),
+      route(':jobId/photos', 'routes/job/photos-resource.ts'),
+      route(':jobId/photos/:photoId', 'routes/job/photo-resource.ts'),
       route(':jobId/label', 'routes/job/label.tsx'),
       route(':jobId/report', 'routes/job/report.tsx'),
     ]),

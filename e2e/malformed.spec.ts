@@ -199,6 +199,8 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'jobs/:jobId': at(`/jobs/${job}`, 'line'),
     'jobs/:jobId/tape': at(`/jobs/${job}/tape`, 'after'),
     'jobs/:jobId/samples': at(`/jobs/${job}/samples`),
+    'jobs/:jobId/photos': at(`/jobs/${job}/photos`, 'photo', 'photoId'),
+    'jobs/:jobId/photos/:photoId': at(`/jobs/${job}/photos/${randomUUID()}`),
     'jobs/:jobId/label': at(`/jobs/${job}/label`),
     'jobs/:jobId/report': at(`/jobs/${job}/report`),
     cylinders: at('/cylinders', 'page', 'refrigerant', 'label', 'retired', 'as', 'sort', 'columns'),

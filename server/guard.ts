@@ -45,13 +45,19 @@ export const LARGEST_BODY = 2_000_000
 /** The whole of a shop; it is read once somebody has been found to be its manager. */
 const LARGEST_ARCHIVE = 64_000_000
 const ARCHIVE = '/exchange/archive'
+/** A photo as a phone takes it; what is kept is a tenth of that. */
+const LARGEST_PHOTO = 12_000_000
+const PHOTOS = /^\/jobs\/[0-9a-f-]{36}\/photos$/i
+
+const largest = (path: string) =>
+  path === ARCHIVE ? LARGEST_ARCHIVE : PHOTOS.test(path) ? LARGEST_PHOTO : LARGEST_BODY
 
 /** A body says how long it is, and is not longer than anything Keg takes. */
 export function refuseLargeBodies(request: Request, response: Response, next: NextFunction) {
   if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next()
   const length = request.get('content-length')
   if (length === undefined && request.get('transfer-encoding') === undefined) return next()
-  const most = request.path === ARCHIVE ? LARGEST_ARCHIVE : LARGEST_BODY
+  const most = largest(request.path)
   if (length !== undefined && Number(length) <= most) return next()
   response.status(413)
   const detail = 'That is more than Keg takes at once: send less.'

@@ -10,6 +10,7 @@ const DEFAULTS = {
   /** One name from anywhere: beyond it every try takes longer, for its owner too, but nobody is locked out. */
   SIGN_IN_NAME: '30/300',
   APPEND: '600/60',
+  PHOTO: '120/600',
   /** One token. */
   API: '600/60',
   /** One address that comes with tokens nobody has. */

@@ -1,0 +1,34 @@
+import { data } from 'react-router'
+import { inShop, jobHead, keepPhoto } from '#db'
+import { found, idOf } from '~/form/ids.server'
+import { PhotoError, smallerPhoto } from '~/photos/smaller.server'
+import { now } from '~/session/clock.server'
+import { overLimit } from '~/session/rate.server'
+import { writer } from '~/session/signed-in.server'
+import type { Route } from './+types/photos-resource'
+
+/** Takes one photo in; the tape says afterwards what is on it. */
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const { shop, person } = writer(context)
+  const jobId = idOf(params.jobId)
+  const over = await overLimit('PHOTO', person.userId)
+  if (over) throw data(over, { status: 429, headers: { 'retry-after': '60' } })
+  const form = await request.formData().catch(() => undefined)
+  const file = form?.get('photo')
+  const photoId = form?.get('photoId')
+  if (!(file instanceof File) || typeof photoId !== 'string')
+    throw data('No photo came: choose one, or take one.', { status: 400 })
+  const id = idOf(photoId)
+  await inShop(shop.shopId, async (tx) => found(await jobHead(tx, jobId), 'job'))
+  try {
+    const smaller = await smallerPhoto(Buffer.from(await file.arrayBuffer()))
+    const kept = await inShop(shop.shopId, (tx) =>
+      keepPhoto(tx, { photoId: id, jobId, userId: person.userId, at: now(), ...smaller }),
+    )
+    if (!kept) throw data('This photo is in another job already.', { status: 409 })
+    return Response.json({ photoId: id, width: smaller.width, height: smaller.height })
+  } catch (error) {
+    if (error instanceof PhotoError) throw data(error.message, { status: 422 })
+    throw error
+  }
+}

@@ -1,0 +1,102 @@
+import { randomUUID } from 'node:crypto'
+import sharp from 'sharp'
+import type { RouterContextProvider } from 'react-router'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { closeDatabase, inShop } from '#db'
+import { answered, letIn } from '../../../testing/a-request'
+import { aJob, type AShop, aShop } from '../../../testing/a-shop'
+import { action } from './photos-resource'
+import { loader } from './photo-resource'
+
+let shop: AShop
+let technician: RouterContextProvider
+let trainee: RouterContextProvider
+beforeAll(async () => {
+  shop = await aShop()
+  technician = await letIn(shop, 'technician')
+  trainee = await letIn(shop, 'trainee')
+})
+afterAll(closeDatabase)
+
+const picture = (width = 3000, height = 2000) =>
+  sharp({ create: { width, height, channels: 3, background: '#b46a3c' } })
+const send = (
+  jobId: string,
+  bytes: Buffer,
+  { photoId = randomUUID() as string, who = technician, type = 'image/jpeg' } = {},
+) => {
+  const form = new FormData()
+  form.set('photoId', photoId)
+  form.set('photo', new File([new Uint8Array(bytes)], 'x.jpg', { type }))
+  const request = new Request('http://keg.test/', { method: 'POST', body: form })
+  return answered(action({ request, context: who, params: { jobId } } as never))
+}
+const get = async (jobId: string, photoId: string, who = technician) => {
+  const answer: unknown = await loader({ context: who, params: { jobId, photoId } } as never).catch(
+    (thrown: unknown) => thrown,
+  )
+  return answer as Response
+}
+
+describe('a photo of a job', () => {
+  it('is kept smaller and upright, without where it was taken', async () => {
+    const job = await aJob(shop)
+    const taken = await picture()
+      .withExif({
+        IFD0: { Make: 'harbour phone' },
+        IFD3: { GPSLatitude: '54/1 30/1 0/1', GPSLatitudeRef: 'N' },
+      })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer()
+    const photoId = randomUUID()
+    const { status, body } = await send(job, taken, { photoId })
+    expect([status, body]).toEqual([200, { photoId, width: 1067, height: 1600 }])
+    const answer = await get(job, photoId)
+    expect(answer.headers.get('content-type')).toBe('image/jpeg')
+    const kept = await sharp(Buffer.from(await answer.arrayBuffer())).metadata()
+    expect([kept.format, kept.width, kept.height]).toEqual(['jpeg', 1067, 1600])
+    expect(kept.exif).toBeUndefined()
+    expect(kept.orientation).toBeUndefined()
+  })
+  it('sent twice is one photo, and its first content stays', async () => {
+    const job = await aJob(shop)
+    const photoId = randomUUID()
+    expect((await send(job, await picture(20, 10).jpeg().toBuffer(), { photoId })).status).toBe(200)
+    expect((await send(job, await picture(40, 40).jpeg().toBuffer(), { photoId })).status).toBe(200)
+    const kept = await sharp(Buffer.from(await (await get(job, photoId)).arrayBuffer())).metadata()
+    expect([kept.width, kept.height]).toEqual([20, 10])
+    expect((await send(await aJob(shop), await picture(20, 10).png().toBuffer(), { photoId })).status).toBe(
+      409,
+    )
+  })
+  it.each([
+    ['text that calls itself a picture', Buffer.from('<script>alert(1)</script>')],
+    ['a drawing with markup', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="5" height="5"/>')],
+    ['half a picture', Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 16])],
+    ['nothing', Buffer.alloc(0)],
+  ])('%s is refused with a sentence', async (_, bytes) => {
+    const { status, body } = await send(await aJob(shop), bytes)
+    expect(status).toBe(422)
+    expect(String(body)).toMatch(/JPEG, PNG or WebP/)
+  })
+  it('is for the shop’s own people, and sent by who may write', async () => {
+    const job = await aJob(shop)
+    const photoId = randomUUID()
+    const bytes = await picture(20, 10).webp().toBuffer()
+    expect((await send(job, bytes, { photoId, who: trainee })).status).toBe(403)
+    expect((await send(job, bytes, { photoId })).status).toBe(200)
+    expect((await get(job, photoId, trainee)).status).toBe(200)
+    const stranger = await letIn(await aShop(), 'manager')
+    expect((await get(job, photoId, stranger)).status).toBe(404)
+    expect((await send(job, bytes, { who: stranger })).status).toBe(404)
+  })
+  it('is never removed or changed', async () => {
+    const job = await aJob(shop)
+    const photoId = randomUUID()
+    await send(job, await picture(20, 10).jpeg().toBuffer(), { photoId })
+    await expect(
+      inShop(shop.shopId, (tx) => tx`delete from photo where photo_id = ${photoId}`),
+    ).rejects.toThrow()
+  })
+})
