@@ -79,7 +79,7 @@ test('a leak found, searched again, and a verdict overruled with its reason', as
   await expect(tape(page).getByText('Electronic detector: leak found, flare at the valve')).toBeVisible()
   await stage(page, 'Repair')
   await page.getByLabel('New filter-drier').check()
-  await page.getByLabel('What was done, which parts').fill('New flare and drier')
+  await page.getByLabel('What was done').fill('New flare and drier')
   await page.getByRole('button', { name: 'Note it' }).click()
   await page.getByLabel('Repair done').check()
   await stage(page, 'Leak test')

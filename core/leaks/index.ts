@@ -1,3 +1,5 @@
 export * from './pressure-hold'
 export * from './leak-rate'
 export * from './rules'
+export * from './test-pressure'
+export * from './search'

@@ -2,7 +2,7 @@ import { chargeTargets, type ChargeTarget, type ChargeVerdict, judgeCharge } fro
 import { compareRecovered, type RecoveryVerdict, type Weighed } from '../recovery'
 import { OutOfRangeError, saturationTempK, tableOf } from '../refrigerants'
 import type { Trade } from '../systems'
-import { type HoldVerdict, judgeVacuum } from '../vacuum'
+import { type HoldVerdict, judgeVacuum, type VacuumGiven } from '../vacuum'
 import { ENGINE_VERSION, type LimitedBy, type Verdict } from '../verdict'
 import {
   type CheckResult,
@@ -14,6 +14,7 @@ import {
 } from '../verify'
 import { checkReadings } from './check-readings'
 import { vacuumGiven } from './vacuum-given'
+import type { Hold } from './chapters/evacuation'
 import type { GivenVerdict, VerdictAbout } from './chapters/verdicts'
 import { recoveredEpisode } from './episodes'
 import { asFound, inSystemNow, massIn, type Reference } from './in-system'
@@ -91,8 +92,20 @@ export function judgeLastHold(state: JobState, context: JudgingContext): HoldVer
   const hold = state.holds.findLast((each) => each.endedAt !== undefined)
   if (!hold) return undefined
   const gauge = vacuumGaugeAt(state, hold.endedAt!)
-  const { verdict } = judgeVacuum(vacuumGiven(state, hold, context))
+  const verdict = judgedOnce(hold, vacuumGiven(state, hold, context))
   return { ...verdict, limitedBy: { what: 'vacuum-gauge', label: gauge.label } }
+}
+
+/** Verdicts of holds as they stand, by all they were built on: pages ask several times a second. */
+const judged = new WeakMap<Hold, { built: string; verdict: HoldVerdict }>()
+
+function judgedOnce(hold: Hold, given: VacuumGiven): HoldVerdict {
+  const built = JSON.stringify(given)
+  const known = judged.get(hold)
+  if (known?.built === built) return known.verdict
+  const { verdict } = judgeVacuum(given)
+  judged.set(hold, { built, verdict })
+  return verdict
 }
 
 export function judgeChecks(state: JobState, context: JudgingContext): ReadingsVerdict {

@@ -28,6 +28,7 @@ import { JobContext, judgingContext } from './job-context'
 import { type JobData, loadJob } from './load.server'
 import { WeighedInDoubt } from './kit/weighed-in-doubt'
 import { OnSite } from './on-site'
+import { HoldCurves, RepairOnPaper } from './paper/tight'
 
 export function loader({ params, context }: Route.LoaderArgs) {
   return loadJob(signedIn(context), idOf(params.jobId), { whole: true })
@@ -107,6 +108,8 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
               doubted={rests(given, data.doubts.length)}
             />
           ))}
+          <HoldCurves />
+          <RepairOnPaper />
           <Transfers />
           <TapeTable />
           <p className="mb-0">{LOCAL_CODES}</p>

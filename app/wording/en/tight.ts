@@ -1,3 +1,4 @@
+import type { FindsBy, Place } from '#core/leaks'
 import type { LookedWith, Part, PhotoOf, TestedPart, VacuumMethod } from '#core/tape'
 import type { BehindCause, KitProofCode } from '#core/vacuum'
 
@@ -58,4 +59,30 @@ export const KIT_PROOF_WORDS: Record<KitProofCode, string> = {
   'kit-rises':
     'The kit alone does not hold: a hose, a seal or a valve leaks. Nothing can be said of a system with it',
   'kit-proof-short': 'It holds so far: two minutes make it a proof',
+}
+
+export const PLACE_WORDS_OF_LEAKS: Record<Place, string> = {
+  'cores-and-caps': 'Valve cores and caps',
+  flares: 'Flares and unions',
+  joints: 'Brazed joints',
+  'service-valves': 'Service valves, stems',
+  crimps: 'Crimped hoses',
+  'coil-bends': 'Bends and ends of the coils',
+  'condenser-face': 'Face of the condenser, stone hits',
+  'shaft-seal': 'Shaft seal, compressor nose',
+  'compressor-case': 'Compressor case, terminals',
+  seams: 'Seams of case and receiver',
+  'o-rings': 'O-rings at fittings',
+  'evaporator-drain': 'Evaporator, at its drain',
+  vents: 'Cabin vents, fan slow',
+  capillary: 'Capillary and rubbing pipes',
+  switches: 'Pressure switches, sight glass, drier ends',
+}
+
+export const FINDS_BY_WORDS: Record<FindsBy, string> = {
+  'vacuum-hold': 'vacuum hold',
+  'nitrogen-hold': 'nitrogen hold',
+  bubbles: 'bubbles',
+  dye: 'dye, after weeks',
+  detector: 'electronic detector',
 }

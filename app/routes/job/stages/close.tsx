@@ -7,6 +7,7 @@ import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { CONDITION_WORDS, OPEN_POINT_WORDS, STAGE_WORDS } from '~/wording/en'
 import { useJob, useJudging } from '../job-context'
+import { TakenOffList } from '../repair/taken-off'
 import { InTheSystem } from './charge'
 import { AccountForGas } from './notices'
 import { StepList } from './step-list'
@@ -18,7 +19,14 @@ export function Close() {
     <>
       <AccountForGas />
       <JudgeGas />
-      <StepList steps={['caps-on', 'parts-back', 'label-in-panel']} />
+      <TakenOffList adding={false} />
+      <StepList
+        steps={
+          state.takenOff.length > 0
+            ? ['caps-on', 'label-in-panel']
+            : ['caps-on', 'parts-back', 'label-in-panel']
+        }
+      />
       <div className="gauge-row">
         <div>
           <div className="quiet">Recovered in this job</div>

@@ -1,20 +1,21 @@
-import { type FormEvent, useEffect, useState } from 'react'
+import type { FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
-import { type Hold, type ReadOff, runningHold } from '#core/tape'
-import { HOLD_RULE } from '#core/vacuum'
-import { newId, serverNow } from '~/tape/device'
-import { readingOf, useLive } from '~/samples/live-context'
-import { draft, readOff } from '~/tape/use-tape'
+import { type Hold, holdRule, type ReadOff, runningHold } from '#core/tape'
+import { asNoted } from '~/samples/in-units'
+import { readingOf, sampleOf, useLive } from '~/samples/live-context'
+import { newId } from '~/tape/device'
+import { type Draft, draft, readOff } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { Value } from '~/ui/reader'
-import { duration } from '~/ui/time'
+import { Down } from '../dry/down'
+import { HoldDone, HoldRuns } from '../dry/hold'
+import { KitProof } from '../dry/kit-proof'
+import { usePumping, VacuumPlanCard } from '../dry/plan'
+import { thinned, useGaugeLine } from '../dry/readings'
 import { useJob } from '../job-context'
 import { useGiveVerdict } from '../verdict/give-verdict'
 import { VerdictOf } from '../verdict/verdict-of'
 import { AccountForGas } from './notices'
-import { StepList } from './step-list'
-import { sampleOf } from '~/samples/live-context'
-import { asNoted } from '~/samples/in-units'
 import { useFigure } from './use-figure'
 
 /** Air and moisture out: the gauge decides, not the clock; then a hold with the pump valved off. */
@@ -23,7 +24,11 @@ export function Evacuate() {
   const gauge = useFigure('vacuum', 'vacuum gauge')
   const last = state.vacuum.at(-1)
   const hold = runningHold(state)
+  const done = hold ? undefined : state.holds.findLast((each) => each.endedAt !== undefined)
   const give = useGiveVerdict()
+  const line = useGaugeLine()
+  const { plan } = usePumping()
+  const rule = holdRule(state)
 
   const spoken = useVacuum()
   // What was typed wins; an empty field takes what the gauge says by itself.
@@ -41,17 +46,36 @@ export function Evacuate() {
       note([readOff(draft('vacuum-noted', { pressurePa, ...(hold ? { holdId: hold.holdId } : {}) }), from)]),
     )
   }
-  const endHold = ({ holdId }: Hold) =>
+  const endHold = ({ holdId, startedAt }: Hold) =>
     read((pressurePa, from) => {
-      const ended = readOff(draft('hold-ended', { holdId, pressurePa }), from)
-      note([ended, ...give('hold', [ended])])
+      const said = thinned(line?.(startedAt, Infinity) ?? [])
+      const ended: Draft[] = [
+        ...(said.length > 3
+          ? [
+              draft('hold-curve', {
+                holdId,
+                readings: said.map((each): [number, number] => [
+                  round(each.atS, 1),
+                  round(each.pressurePa, 3),
+                ]),
+              }),
+            ]
+          : []),
+        readOff(draft('hold-ended', { holdId, pressurePa }), from),
+      ]
+      note([...ended, ...give('hold', ended)])
     })
   return (
     <>
-      <StepList steps={['kit-proved']} />
+      <KitProof />
+      <VacuumPlanCard />
       <div className="gauge-row">
         <div>
-          <div className="quiet">Vacuum gauge, far from the pump</div>
+          <div className="quiet">
+            {plan.method === 'timed'
+              ? 'Manifold gauge, or a vacuum gauge'
+              : 'Vacuum gauge, far from the pump'}
+          </div>
           <div className="hero">
             {spoken?.state === 'live' ? (
               <Value kind="vacuum" of={asNoted('vacuum', spoken.value, {})!.value} />
@@ -63,13 +87,24 @@ export function Evacuate() {
           </div>
         </div>
         <div className="quiet">
-          Down to <Value kind="vacuum" of={HOLD_RULE.targetPa} />, then 10 minutes below{' '}
-          <Value kind="vacuum" of={HOLD_RULE.limitPa} />. The maker’s figure wins.
+          {plan.method === 'timed' ? (
+            <>Pump 20 to 30 minutes, then hold 5 to 15. A manifold gauge sees large leaks only.</>
+          ) : (
+            <>
+              Down to <Value kind="vacuum" of={rule.targetPa} />, then 10 minutes below{' '}
+              <Value kind="vacuum" of={rule.limitPa} />. The maker’s figure wins.
+            </>
+          )}
         </div>
       </div>
-      {hold && <HoldClock hold={hold} />}
+      {hold ? <HoldRuns hold={hold} /> : <Down />}
       <AccountForGas />
-      {!hold && <VerdictOf about="hold" />}
+      {done && (
+        <>
+          <VerdictOf about="hold" />
+          <HoldDone key={done.holdId} hold={done} />
+        </>
+      )}
       {!closed && (
         <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>
           <div className="take">
@@ -103,34 +138,11 @@ export function Evacuate() {
   )
 }
 
+const round = (value: number, digits: number) => Number(value.toFixed(digits))
+
 /** What a vacuum gauge of this job says by itself. */
 function useVacuum() {
   const live = useLive()
   const source = live?.sources.find((each) => each.inUse && each.channel === 'vacuum')
   return live && source && readingOf(live, source.kitId, 'vacuum')
-}
-
-function HoldClock({ hold }: { hold: Hold }) {
-  const { clocks } = useJob().state
-  const [now, setNow] = useState<number>()
-  useEffect(() => {
-    const tick = () => setNow(serverNow({ clocks }))
-    tick()
-    const timer = setInterval(tick, 1000)
-    return () => clearInterval(timer)
-  }, [clocks])
-  const heldS = now === undefined ? 0 : (now - hold.startedAt) / 1000
-  const leftS = HOLD_RULE.leastS - heldS
-  return (
-    <div className="gauge-row" role="timer" aria-label="Vacuum hold">
-      <div>
-        <div className="quiet">Holding for</div>
-        <div className="big">{duration(heldS)}</div>
-      </div>
-      <div>
-        <div className="quiet">{leftS > 0 ? 'Too soon to tell before another' : 'Long enough to tell'}</div>
-        <div className="big">{leftS > 0 ? duration(leftS) : 'now'}</div>
-      </div>
-    </div>
-  )
 }

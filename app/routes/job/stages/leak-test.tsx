@@ -5,7 +5,9 @@ import { draft } from '~/tape/use-tape'
 import { clockTime } from '~/ui/time'
 import { LEAK_METHOD_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
-import { StartWatch } from '../start-watch'
+import { PressureHold } from '../tight/pressure-hold'
+import { SearchRound } from '../tight/search-round'
+import { SlowLeak } from '../tight/slow-leak'
 import { useWordsTyped } from './use-figure'
 
 /** Each search with its method and what it found; searches repeat. */
@@ -19,6 +21,7 @@ export function LeakTest() {
   }
   return (
     <>
+      <SlowLeak />
       {state.leakChecks.length > 0 && (
         <ul className="mb-0">
           {state.leakChecks.map((check, i) => (
@@ -64,14 +67,10 @@ export function LeakTest() {
               Leak found
             </Button>
           </div>
-          <h3 className="mb-0">Nitrogen hold</h3>
-          <StartWatch what="nitrogen" />
-          <p className="quiet mb-0">
-            With nitrogen note the temperature at both ends: a few degrees look like a leak. A fine leak needs
-            a long test.
-          </p>
         </>
       )}
+      <SearchRound />
+      <PressureHold />
     </>
   )
 }

@@ -1,20 +1,56 @@
 import { Button, Form } from 'react-bootstrap'
+import { refrigerant } from '#core/refrigerants'
+import { stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useJob } from '../job-context'
-import { useWordsTyped } from './use-figure'
+import { Parts } from '../repair/parts'
+import { Photos } from '../repair/photos'
+import { TakenOffList } from '../repair/taken-off'
 import { AccountForGas } from './notices'
+import { SkipStep } from './skip-step'
 import { StepList } from './step-list'
+import { useWordsTyped } from './use-figure'
 
-/** What was done, and the parts: they change charge and oil. */
+/** What was opened and renewed, what was taken off, and how the flame was kept off what burns. */
 export function Repair() {
-  const { note, closed } = useJob()
+  const { state, note, closed } = useJob()
   const [text, setText] = useWordsTyped('repair words')
+  const flammable = state.refrigerant ? refrigerant(state.refrigerant).flammable : false
+  const opened = stepDone(state, 'repair-opened') || state.parts.length > 0
+  const drierMissing = opened && !stepDone(state, 'repair-drier')
   return (
     <>
       <AccountForGas />
-      <StepList
-        steps={['repair-opened', 'repair-drier', 'repair-nitrogen', 'repair-done', 'unit-taken-away']}
-      />
+      <div className="side-by-side">
+        <StepList steps={['repair-opened', 'repair-drier', 'repair-done', 'unit-taken-away']} />
+        <div>
+          <h3>Before any flame</h3>
+          <StepList
+            steps={
+              flammable
+                ? [
+                    'braze-cores-out',
+                    'braze-swept',
+                    'braze-evacuated',
+                    'braze-swept-again',
+                    'braze-sniffed',
+                    'repair-nitrogen',
+                  ]
+                : ['braze-cores-out', 'repair-nitrogen']
+            }
+          />
+          <p className="quiet mb-0">
+            A trickle through an open end, 2 to 5 L/min by a flow meter, at most about 0.3 bar at the
+            regulator.
+          </p>
+        </div>
+      </div>
+      {drierMissing && !closed && (
+        <SkipStep step="repair-drier" words="An open circuit gets a new filter-drier, every time." />
+      )}
+      <Parts />
+      <TakenOffList />
+      <Photos />
       {!closed && (
         <form
           className="stack"
@@ -27,7 +63,7 @@ export function Repair() {
           }}
         >
           <Form.Group className="field">
-            <Form.Label htmlFor="repair-note">What was done, which parts</Form.Label>
+            <Form.Label htmlFor="repair-note">What was done</Form.Label>
             <Form.Control
               id="repair-note"
               as="textarea"
@@ -37,7 +73,7 @@ export function Repair() {
               onChange={(event) => setText(event.target.value)}
             />
             <div className="field-help">
-              A larger drier changes the charge, a new compressor or hose the oil.
+              Parts on order? Let the job wait (at the top): its gas stays reserved.
             </div>
           </Form.Group>
           <div>

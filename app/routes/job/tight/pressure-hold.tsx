@@ -1,0 +1,236 @@
+import { type FormEvent, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { lengthToSeeS, leakFlowOf, testPressure } from '#core/leaks'
+import { refrigerant } from '#core/refrigerants'
+import {
+  innerVolume,
+  type PressureTest,
+  pressureTestResult,
+  TEST_REPEATS,
+  TESTED_PARTS,
+  type TestedPart,
+} from '#core/tape'
+import { STANDARD_ATMOSPHERE_PA } from '#core/units'
+import { newId } from '~/tape/device'
+import { draft } from '~/tape/use-tape'
+import { MeasureInput } from '~/ui/measure-field'
+import { useReadersUnits, useShow, Value } from '~/ui/reader'
+import { clockTime, duration } from '~/ui/time'
+import { VerdictCard } from '~/ui/verdict-card'
+import { TESTED_PART_WORDS } from '~/wording/en'
+import { useJob, useJudging } from '../job-context'
+import { useTicking } from '../use-ticking'
+import { StartWatch } from '../start-watch'
+import { useFigure } from '../stages/use-figure'
+
+/** Nitrogen on the circuit, or on a part of it: what temperature alone does is taken off, and what is left is judged. */
+export function PressureHold() {
+  const { state, closed } = useJob()
+  const running = state.pressureTests.findLast((each) => !each.end)
+  const ended = state.pressureTests.filter((each) => each.end)
+  return (
+    <section className="stack" aria-label="Nitrogen hold">
+      <h3 className="mb-0">Nitrogen hold</h3>
+      {ended.map((test) => (
+        <Ended key={test.testId} test={test} />
+      ))}
+      {running ? <Running test={running} /> : !closed && <Start />}
+    </section>
+  )
+}
+
+function Start() {
+  const { data, state, note } = useJob()
+  const { atmospherePa = STANDARD_ATMOSPHERE_PA } = useReadersUnits()
+  const [part, setPart] = useState<TestedPart>('whole')
+  const weakest = useFigure('pressure', 'weakest part')
+  const pressure = useFigure('pressure', 'nitrogen pressure')
+  const temp = useFigure('temperature', 'nitrogen temperature')
+  const most = testPressure(data.system?.maxTestPressurePa ?? null, weakest.value, atmospherePa)
+  const over = pressure.value !== undefined && pressure.value > most.pressurePa
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    const [pressurePa, tempK] = [pressure.want(), temp.want()]
+    if (pressurePa === undefined || tempK === undefined) return
+    note([
+      draft('pressure-test-started', { testId: newId(), part, pressurePa, tempK, atmospherePa }),
+      // What stands on it must not be taken for refrigerant.
+      draft('pressure-noted', { point: 'test', pressurePa, atmospherePa }),
+    ])
+    pressure.clear()
+    temp.clear()
+  }
+  const stillIn = state.episodes.at(-1)!.emptiedAt === undefined
+  return (
+    <form onSubmit={submit} className="stack" style={{ gap: '0.75rem' }}>
+      <p className="mb-0">
+        At most{' '}
+        <strong className="digits">
+          <Value kind="pressure" of={most.pressurePa} />
+        </strong>{' '}
+        <span className="quiet">
+          {most.by === 'plate'
+            ? 'by its plate'
+            : most.by === 'weakest'
+              ? 'by its weakest part'
+              : 'since no plate says what it bears: enter its test pressure under Systems'}
+          .{' '}
+          {stillIn &&
+            'With refrigerant in, a trace and nitrogen: what comes out after it is no refrigerant for a cylinder.'}
+        </span>
+      </p>
+      <div className="tap-row" role="group" aria-label="What is tested">
+        {TESTED_PARTS.map((each) => (
+          <Button
+            key={each}
+            variant={each === part ? 'primary' : 'outline-primary'}
+            aria-pressed={each === part}
+            onClick={() => setPart(each)}
+          >
+            {TESTED_PART_WORDS[each]}
+          </Button>
+        ))}
+      </div>
+      <div className="form-grid">
+        <MeasureInput
+          {...pressure.field}
+          label="It stands at"
+          {...(over && { error: 'That is more than it bears: let some out before anything else.' })}
+        />
+        <MeasureInput {...temp.field} label="Pipe temperature" />
+        <MeasureInput {...weakest.field} label="Weakest part bears (if less)" />
+      </div>
+      <div className="row-of">
+        <Button type="submit" className="btn-big">
+          Valve shut: start the hold
+        </Button>
+      </div>
+    </form>
+  )
+}
+
+function Running({ test }: { test: PressureTest }) {
+  const { state, note, closed } = useJob()
+  const judging = useJudging()
+  const show = useShow()
+  const now = useTicking(state.clocks)
+  const pressure = useFigure('pressure', 'nitrogen end pressure')
+  const temp = useFigure('temperature', 'nitrogen end temperature')
+  const [seen, setSeen] = useState(false)
+  const heldS = now === undefined ? 0 : Math.max(0, (now - test.startedAt) / 1000)
+  const volume = innerVolume(state, judging)
+  const gas = state.refrigerant ? refrigerant(state.refrigerant) : undefined
+  // Gauge and clamp at both ends; with both as usual.
+  const sigmaPa =
+    Math.hypot(
+      TEST_REPEATS.gaugePa * Math.SQRT2,
+      (test.pressurePa / test.tempK) * TEST_REPEATS.clampK * Math.SQRT2,
+    ) / Math.sqrt(3)
+  const preview =
+    pressure.value !== undefined && temp.value !== undefined
+      ? pressureTestResult({
+          ...test,
+          end: { at: test.startedAt + heldS * 1000, pressurePa: pressure.value, tempK: temp.value },
+        })
+      : undefined
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    setSeen(true)
+    const [pressurePa, tempK] = [pressure.want(), temp.want()]
+    if (pressurePa === undefined || tempK === undefined) return
+    note([draft('pressure-test-ended', { testId: test.testId, pressurePa, tempK })])
+    pressure.clear()
+    temp.clear()
+  }
+  const hours = (kgPerYear: number) =>
+    gas && volume
+      ? duration(
+          lengthToSeeS(leakFlowOf(kgPerYear, gas.molarMassG), Math.sqrt(volume.least * volume.most), sigmaPa),
+        )
+      : undefined
+  return (
+    <div className="stack" style={{ gap: '0.75rem' }}>
+      <div className="gauge-row" role="timer" aria-label="Nitrogen hold">
+        <div>
+          <div className="quiet">{TESTED_PART_WORDS[test.part]}, holding for</div>
+          <div className="big">{duration(heldS)}</div>
+        </div>
+        <div>
+          <div className="quiet">Began at</div>
+          <div className="big">{show('pressure', test.pressurePa, test.atmospherePa)}</div>
+          <div className="quiet">{show('temperature', test.tempK)}</div>
+        </div>
+      </div>
+      {hours(1) && (
+        <p className="quiet mb-0">
+          To see a leak of {show('weight', 1_000_000)} a year it must stand about {hours(1)}; of{' '}
+          {show('weight', 100_000)} a year, {hours(0.1)}. Finer ones: detector, bubbles, dye.
+        </p>
+      )}
+      <StartWatch what="nitrogen" />
+      {!closed && (
+        <form onSubmit={submit} className="stack" style={{ gap: '0.75rem' }}>
+          <div className="form-grid">
+            <MeasureInput {...pressure.field} label="It stands at now" />
+            <MeasureInput {...temp.field} label="Pipe temperature now" />
+          </div>
+          {preview && !seen && <Result test={test} result={preview} />}
+          <div>
+            <Button type="submit" className="btn-big">
+              End the hold with this
+            </Button>
+          </div>
+        </form>
+      )}
+    </div>
+  )
+}
+
+function Ended({ test }: { test: PressureTest }) {
+  const { data } = useJob()
+  const result = pressureTestResult(test)!
+  return (
+    <div>
+      <p className="quiet mb-1">
+        {clockTime(test.startedAt, data.shop.timeZone)}, {TESTED_PART_WORDS[test.part].toLowerCase()},{' '}
+        {duration((test.end!.at - test.startedAt) / 1000)}
+      </p>
+      <Result test={test} result={result} />
+    </div>
+  )
+}
+
+function Result({
+  test,
+  result,
+}: {
+  test: PressureTest
+  result: NonNullable<ReturnType<typeof pressureTestResult>>
+}) {
+  const show = useShow()
+  const difference = useDifference()
+  const perDay = result.smallestPaPerS * 86_400
+  return (
+    <VerdictCard verdict={result.verdict}>
+      <p className="mb-0 mt-1">
+        Temperature alone makes {show('pressure', result.expectedPa, test.atmospherePa)} of it; it differs by{' '}
+        <strong className="digits">{difference(result.changePa)}</strong> ± {difference(2 * result.sigmaPa)}.{' '}
+        <span className="quiet">A loss of {difference(perDay)} a day would have shown in this time.</span>
+      </p>
+      {result.verdict.code === 'pressure-lost' && test.part === 'whole' && (
+        <p className="mb-0 mt-1">
+          To find the side: shut off the condenser, then the evaporator, and hold each.
+        </p>
+      )}
+    </VerdictCard>
+  )
+}
+
+/** A difference of pressures in the reader's unit. */
+function useDifference() {
+  const { units } = useReadersUnits()
+  return (pa: number) =>
+    units.pressure === 'bar'
+      ? `${(pa / 1e5).toFixed(2).replace('-', '−')} bar`
+      : `${(pa / 6894.757293).toFixed(1).replace('-', '−')} psi`
+}
