@@ -16,7 +16,7 @@ const MAY_STAND_ON = {
   command: ['sim', 'db', 'demo', 'command'],
   benchmark: ['core', 'sim', 'db', 'demo', 'testing', 'benchmark'],
   testing: ['core', 'db', 'app', 'testing'],
-  e2e: ['core', 'db', 'app', 'demo', 'testing', 'benchmark', 'e2e'],
+  e2e: ['core', 'sim', 'db', 'app', 'demo', 'testing', 'benchmark', 'e2e'],
 }
 
 // Within core: which subject may use which. No circles.

@@ -1,6 +1,6 @@
 // The front door: what the gateway and, later, practice need of the plant.
 export { dice, seedFor } from './dice'
-export { madeHold, type MadeHold, type Truth, TRUTHS } from './holds'
+export { type Evacuated, evacuatedTimes, madeHold, type MadeHold, type Truth, TRUTHS } from './holds'
 export type { PlantState } from './plant'
 export {
   mayControl,

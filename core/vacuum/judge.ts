@@ -246,9 +246,9 @@ function numbersOf(
       numbers.push(quantityBetween('smallest-year', lost[0] / 2, 2 * lost[1]!, 'kg'))
   }
   if (moisture === 'yes') {
-    const { fastMicron, slowMicron, slowS } = cause.curve
+    const { fastMicron, fastS, slowMicron, slowS } = cause.curve
     numbers.push(quantity('water', pa(fastMicron + slowMicron), 'Pa'))
-    if (slowMicron > 0) numbers.push(quantity('water-time', slowS, 's'))
+    numbers.push(quantity('water-time', slowMicron >= fastMicron ? slowS : fastS, 's'))
     numbers.push(quantity('water-share', Math.min(1, pa(fastMicron + slowMicron) / waterPa(tempK)), 'share'))
   }
   return numbers

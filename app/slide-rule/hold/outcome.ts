@@ -2,8 +2,7 @@ import { PA_PER_MICRON } from '#core/units'
 import { judgeVacuum, onCurve, type VacuumGiven, type VacuumJudgement } from '#core/vacuum'
 import type { ReadersUnits } from '~/ui/measure'
 import { duration } from '~/ui/time'
-import { quantityText } from '~/ui/verdict-card'
-import { QUANTITY_WORDS, VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/wording/en'
+import { VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/wording/en'
 import { KINDS } from '../kinds'
 import type { Chart, Step } from '../outcome'
 import { LOCAL_RULES } from '../tool'
@@ -47,12 +46,22 @@ export function judgedHold(given: VacuumGiven, reading: ReadersUnits): JudgedHol
       {
         what: 'Curve',
         put: 'p(t) = p₀ + A₁(1 − e^(−t/τ₁)) + A₂(1 − e^(−t/τ₂)) + s·t, nothing below zero, best of 192 pairs of time constants',
-        gives: `p₀ ${vacuum(curve.startMicron)}; A₁ ${vacuum(curve.fastMicron)} in ${duration(curve.fastS)}; A₂ ${vacuum(curve.slowMicron)} in ${duration(curve.slowS)}; s ${vacuum(60 * curve.slope)} a minute`,
+        gives: `p₀ ${vacuum(curve.startMicron)}`,
+      },
+      {
+        what: 'Gives off gas fast, slowly',
+        put: `A₁ within τ₁ ${duration(curve.fastS)}, A₂ within τ₂ ${duration(curve.slowS)}`,
+        gives: `${vacuum(curve.fastMicron)}, ${vacuum(curve.slowMicron)}`,
+      },
+      {
+        what: 'Slope',
+        put: 'micron a minute that stay, and between what they lie',
+        gives: `${rounded(60 * curve.slope)} (${rounded(60 * cause.slope.least)} to ${rounded(60 * cause.slope.most)})`,
       },
       {
         what: 'Leak',
         put: 'how much worse the fit gets without a slope, and with one of 10 micron a minute or more',
-        gives: `${judgement.leak}; the slope lies between ${vacuum(60 * cause.slope.least)} and ${vacuum(60 * cause.slope.most)} a minute`,
+        gives: judgement.leak,
       },
       {
         what: 'Water',
@@ -61,12 +70,6 @@ export function judgedHold(given: VacuumGiven, reading: ReadersUnits): JudgedHol
       },
     )
   }
-  for (const quantity of verdict.numbers)
-    working.push({
-      what: wordOf(QUANTITY_WORDS, quantity.name),
-      put: 'from the readings',
-      gives: quantityText(quantity, reading),
-    })
   return {
     judgement,
     working,
@@ -110,6 +113,8 @@ export function judgedHold(given: VacuumGiven, reading: ReadersUnits): JudgedHol
     },
   }
 }
+
+const rounded = (value: number) => Number(value.toPrecision(2))
 
 /** The reasons of a judgement in words. */
 export const reasonsOf = ({ verdict }: VacuumJudgement): string[] =>

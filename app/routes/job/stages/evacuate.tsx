@@ -30,6 +30,11 @@ export function Evacuate() {
   const { plan } = usePumping()
   const rule = holdRule(state)
 
+  // A vehicle that nobody planned is held on the manifold gauge, unless a vacuum gauge reads: the tape says by which rule.
+  const byRule = (pressurePa: number): Draft[] =>
+    !state.vacuumPlan && plan.method === 'timed' && pressurePa > VACUUM_GAUGE_PA
+      ? [draft('vacuum-planned', plan)]
+      : []
   const spoken = useVacuum()
   // What was typed wins; an empty field takes what the gauge says by itself.
   const read = (then: (pressurePa: number, from?: ReadOff) => void) => {
@@ -50,6 +55,7 @@ export function Evacuate() {
     read((pressurePa, from) => {
       const said = thinned(line?.(startedAt, Infinity) ?? [])
       const ended: Draft[] = [
+        ...byRule(pressurePa),
         ...(said.length > 3
           ? [
               draft('hold-curve', {
@@ -124,7 +130,10 @@ export function Evacuate() {
                 className="btn-big"
                 onClick={() =>
                   read((pressurePa, from) =>
-                    note([readOff(draft('hold-started', { holdId: newId(), pressurePa }), from)]),
+                    note([
+                      ...byRule(pressurePa),
+                      readOff(draft('hold-started', { holdId: newId(), pressurePa }), from),
+                    ]),
                   )
                 }
               >
@@ -137,6 +146,9 @@ export function Evacuate() {
     </>
   )
 }
+
+/** What reads lower than this is no manifold gauge, absolute Pa. */
+const VACUUM_GAUGE_PA = 500
 
 const round = (value: number, digits: number) => Number(value.toFixed(digits))
 
