@@ -1,7 +1,7 @@
 import { addDays, format, parseISO } from 'date-fns'
 import { testDate } from '#core/cylinders'
 import { FILTER_SOON, filterUsed } from '#core/kit'
-import { cylindersTestDue, dueKit, type ShopTx } from '#db'
+import { cylindersTestDue, dueKit, dueRechecks, type ShopTx } from '#db'
 import { ACT_WORDS } from '~/wording/en'
 
 /** Something that should be done with kit or a cylinder. */
@@ -27,13 +27,14 @@ const MOST = 100
 
 /**
  * Everything that is due up to some days from now, the earliest first: checks, oil, opened bottles and filters of kit,
- * pressure tests of cylinders; of each no more than the first `most`. A filter has no day: nearly used up it stands at today.
+ * pressure tests of cylinders, systems to look at again; of each no more than the first `most`. A filter has no day: nearly used up it stands at today.
  */
 export async function dueItems(tx: ShopTx, today: string, days: number, most = MOST): Promise<DueItem[]> {
   const upTo = format(addDays(parseISO(today), days), 'yyyy-MM-dd')
-  const [kit, cylinders] = await Promise.all([
+  const [kit, cylinders, rechecks] = await Promise.all([
     dueKit(tx, upTo, FILTER_SOON, most),
     cylindersTestDue(tx, upTo, most),
+    dueRechecks(tx, upTo, most),
   ])
   const items = kit.flatMap((piece): DueItem[] => {
     const found: DueItem[] = []
@@ -59,6 +60,19 @@ export async function dueItems(tx: ShopTx, today: string, days: number, most = M
       })
     return found
   })
+  for (const { jobId, number, system, on } of rechecks)
+    items.push({
+      id: `${jobId}-recheck`,
+      to: `/jobs/${jobId}`,
+      label: system,
+      what: 'Look again for the slow leak',
+      how: [
+        `Job ${number} set this day: the leak was too slow to be found then.`,
+        'Read the pressures, search with a detector; open a new job there.',
+      ],
+      on,
+      overdue: on < today,
+    })
   for (const { cylinderId, label, kind, testedOn, testYears } of cylinders) {
     const { dueOn } = testDate(testedOn, testYears, today, kind === 'one-way')
     if (dueOn)

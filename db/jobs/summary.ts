@@ -25,14 +25,16 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
     openedAt: new Date(state.openedAt),
     lastAt: new Date(state.lastAt),
     closedAt: state.closedAt === undefined ? null : new Date(state.closedAt),
+    recheckOn: state.recheck?.on ?? null,
   }
   await tx`
     insert into job_summary (shop_id, job_id, fold_version, last_seq, status, stage, next, title, system_id, refrigerant,
-      recovered_mg, charged_mg, target_mg, waiting_for, flags, emptied, running_on, clocks, opened_at, last_at, closed_at)
+      recovered_mg, charged_mg, target_mg, waiting_for, flags, emptied, running_on, clocks, opened_at, last_at, closed_at,
+      recheck_on)
     values (current_shop(), ${jobId}, ${row.foldVersion}, ${row.lastSeq}, ${row.status}, ${row.stage}, ${row.next},
       ${row.title}, ${row.systemId}, ${row.refrigerant}, ${row.recoveredMg}, ${row.chargedMg}, ${row.targetMg},
       ${row.waitingFor}, ${row.flags}, ${row.emptied}, ${row.runningOn}::uuid[], ${row.clocks}, ${row.openedAt}, ${row.lastAt},
-      ${row.closedAt})
+      ${row.closedAt}, ${row.recheckOn})
     on conflict (shop_id, job_id) do update set ${tx(row)}`
 }
 
@@ -50,4 +52,22 @@ export async function busyElsewhere(tx: ShopTx, cylinderIds: string[], jobId: st
     select distinct c as cylinder_id from job_summary m, unnest(m.running_on) c
     where m.running_on && ${cylinderIds}::uuid[] and c = any(${cylinderIds}::uuid[]) and m.job_id <> ${jobId}`
   return rows.map((row) => row.cylinderId)
+}
+
+export interface Recheck {
+  jobId: string
+  number: number
+  system: string
+  on: string
+}
+
+/** Systems to be looked at again for a slow leak, up to a day, where no later job has come to them. */
+export async function dueRechecks(tx: ShopTx, upTo: string, most: number): Promise<Recheck[]> {
+  return tx<Recheck[]>`
+    select m.job_id, j.number, s.name as system, to_char(m.recheck_on, 'YYYY-MM-DD') as on
+    from job_summary m join job j using (shop_id, job_id) join system s on s.shop_id = m.shop_id and s.system_id = m.system_id
+    where m.shop_id = current_shop() and m.recheck_on <= ${upTo}
+      and not exists (select 1 from job_summary later where later.shop_id = m.shop_id and later.system_id = m.system_id
+        and later.opened_at > m.opened_at)
+    order by m.recheck_on, j.number limit ${most}`
 }

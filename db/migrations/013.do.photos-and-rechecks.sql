@@ -19,3 +19,7 @@ create index photo_of_job on photo (shop_id, job_id);
 call guard('photo');
 call append_only('photo');
 grant select, insert on photo to keg_app;
+
+-- A day to look again for a leak that was too slow to be found, as its tape says.
+alter table job_summary add column recheck_on date;
+create index job_summary_recheck on job_summary (shop_id, recheck_on) where recheck_on is not null;
