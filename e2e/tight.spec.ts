@@ -75,6 +75,7 @@ test('a wet cold store: wet by its curve, dried with nitrogen in between, and th
   await expect(page.getByRole('img', { name: /^Vacuum hold: from/ })).toBeVisible()
 
   // Three times, nitrogen in between; what was pumped and held meanwhile is on the tape.
+  await page.getByText('How it is pumped, and the kit').click()
   await page.getByRole('button', { name: 'Change it' }).click()
   await page.getByRole('button', { name: 'Three times, nitrogen between' }).click()
   await page.getByRole('button', { name: 'Take this plan' }).click()

@@ -1,6 +1,5 @@
 import { type Channel, channelsOf, type Point } from '#core/samples'
-import { HOLD_RULE } from '#core/vacuum'
-import { type JobState, openTransfer } from '#core/tape'
+import { holdRule, type JobState, openTransfer } from '#core/tape'
 import {
   MG_PER_KG,
   MG_PER_LB,
@@ -83,12 +82,16 @@ const LEAST_VACUUM = 0.1
 
 /** The whole record on one time axis: everything heard, everything noted, limits and targets. */
 export function stripOf(
-  state: Pick<JobState, 'transfers' | 'pressureNotes' | 'temperatureNotes' | 'vacuum' | 'lines' | 'holds'>,
+  state: Pick<
+    JobState,
+    'transfers' | 'pressureNotes' | 'temperatureNotes' | 'vacuum' | 'lines' | 'holds' | 'vacuumPlan'
+  >,
   heard: readonly Heard[],
   limits: StripLimits,
   { units, atmospherePa = STANDARD_ATMOSPHERE_PA }: ReadersUnits,
   wordsOf: (line: JobState['lines'][number]) => string,
 ): Strip {
+  const rule = holdRule(state)
   const kg = units.weight === 'kg'
   const bar = units.pressure === 'bar'
   const mg = (value: number) => value / (kg ? MG_PER_KG : MG_PER_LB)
@@ -187,10 +190,14 @@ export function stripOf(
           state.vacuum.map((each): Point => [each.at, vacuum(each.value)]),
         ),
       ],
-      marks: [
-        { name: 'target', value: vacuum(HOLD_RULE.targetPa), limit: false },
-        { name: 'limit of the hold', value: vacuum(HOLD_RULE.limitPa), limit: true },
-      ],
+      // A manifold gauge shows neither.
+      marks:
+        rule.manifoldRisePa !== undefined
+          ? []
+          : [
+              { name: 'target', value: vacuum(rule.targetPa), limit: false },
+              { name: 'limit of the hold', value: vacuum(rule.limitPa), limit: true },
+            ],
     },
   ]
   return {

@@ -1,6 +1,7 @@
 import type { FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
-import { type Hold, holdRule, type ReadOff, runningHold } from '#core/tape'
+import { type Hold, holdRule, lastHoldVerdict, type ReadOff, runningHold } from '#core/tape'
+import { holdPassed } from '#core/vacuum'
 import { asNoted } from '~/samples/in-units'
 import { readingOf, sampleOf, useLive } from '~/samples/live-context'
 import { newId } from '~/tape/device'
@@ -71,10 +72,24 @@ export function Evacuate() {
       ]
       note([...ended, ...give('hold', ended)])
     })
+  // What a hold has said comes first, until the pump is at work again.
+  const fresh = done !== undefined && (last === undefined || last.at <= done.endedAt!)
+  const passed = fresh && holdPassed(lastHoldVerdict(state)?.code ?? '')
+  const judged = done && (
+    <>
+      <VerdictOf about="hold" />
+      <HoldDone key={done.holdId} hold={done} />
+    </>
+  )
   return (
     <>
-      <KitProof />
-      <VacuumPlanCard />
+      {fresh && judged}
+      {!hold && !fresh && (
+        <>
+          <KitProof />
+          <VacuumPlanCard />
+        </>
+      )}
       <div className="gauge-row">
         <div>
           <div className="quiet">
@@ -103,13 +118,17 @@ export function Evacuate() {
           )}
         </div>
       </div>
-      {hold ? <HoldRuns hold={hold} /> : <Down />}
+      {hold ? <HoldRuns hold={hold} /> : !passed && <Down />}
       <AccountForGas />
-      {done && (
-        <>
-          <VerdictOf about="hold" />
-          <HoldDone key={done.holdId} hold={done} />
-        </>
+      {!fresh && judged}
+      {fresh && !closed && (
+        <details>
+          <summary>How it is pumped, and the kit</summary>
+          <div className="stack mt-2">
+            <KitProof />
+            <VacuumPlanCard />
+          </div>
+        </details>
       )}
       {!closed && (
         <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>
