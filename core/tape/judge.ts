@@ -213,7 +213,7 @@ export function targetsFor(state: JobState, context: JudgingContext): ChargeTarg
 
 /** What new parts change in what a system should hold: a larger drier holds more. */
 function withNewParts({ parts }: JobState, massMg: number | null): number | null {
-  return massMg === null ? null : massMg + parts.reduce((sum, each) => sum + each.chargeMg, 0)
+  return massMg === null ? null : Math.max(0, massMg + parts.reduce((sum, each) => sum + each.chargeMg, 0))
 }
 
 /** Whether a target that was taken from the recovered weight is no longer that weight. */

@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { type LeakTestBodies, LOOKED_WITH, TESTED_PARTS } from '#core/tape'
+import { isDay } from '~/form/read.server'
 import { id, oneOf, pressurePa, type Schemas, tempK, words } from './parts.server'
 
 const found = Joi.boolean().required()
@@ -26,7 +27,7 @@ export const leakTest: Schemas<LeakTestBodies> = {
   },
   'recheck-set': {
     on: Joi.string()
-      .pattern(/^2\d{3}-\d{2}-\d{2}$/)
+      .custom((day: string, { error }) => (isDay(day) && day >= '2000' ? day : error('any.invalid')))
       .required(),
     reason: words(400).required(),
   },

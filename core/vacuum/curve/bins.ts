@@ -12,6 +12,8 @@ export interface Point {
 
 /** What is averaged into one point: gauges err together over seconds, and steps of the display even out. */
 const BIN_S = 30
+/** More points than this say no more: a long hold is averaged over longer. */
+const MOST_POINTS = 240
 /** A vacuum gauge within seconds of itself: share of the reading, and micron (model of the judge). */
 const GAUGE_SHARE = 0.006
 const GAUGE_MICRON = 2
@@ -24,9 +26,10 @@ const TYPED_SHARE = 0.01
  */
 export function pointsOf(readings: readonly HoldReading[], resolutionMicron = 1): Point[] {
   const startS = readings[0]?.atS ?? 0
+  const binS = Math.max(BIN_S, ((readings.at(-1)?.atS ?? 0) - startS) / MOST_POINTS)
   const bins = new Map<number, HoldReading[]>()
   for (const each of readings) {
-    const bin = Math.floor((each.atS - startS) / BIN_S)
+    const bin = Math.floor((each.atS - startS) / binS)
     const there = bins.get(bin)
     if (there) there.push(each)
     else bins.set(bin, [each])

@@ -16,12 +16,15 @@ export function KitProof() {
   const reached = useFigure('vacuum', 'kit reached')
   const held = useFigure('vacuum', 'kit held')
   const [minutes, setMinutes] = useState('3')
+  const [asked, setAsked] = useState(false)
+  const forS = Number(minutes.replace(',', '.')) * 60
+  const noTime = !(forS > 0 && forS < 86_400)
   const code = last && judgeKitProof(last.reachedPa, last.heldPa, last.forS)
   const submit = (event: FormEvent) => {
     event.preventDefault()
     const [reachedPa, heldPa] = [reached.want(), held.want()]
-    const forS = Number(minutes.replace(',', '.')) * 60
-    if (reachedPa === undefined || heldPa === undefined || !(forS >= 0)) return
+    setAsked(true)
+    if (reachedPa === undefined || heldPa === undefined || noTime) return
     note([
       draft('kit-proof', { reachedPa, heldPa, forS }),
       ...(judgeKitProof(reachedPa, heldPa, forS) === 'kit-proved'
@@ -76,6 +79,7 @@ export function KitProof() {
                 maxLength={5}
                 onChange={(event) => setMinutes(event.target.value)}
               />
+              {asked && noTime && <div className="field-error">Enter minutes, such as 3.</div>}
             </div>
           </div>
           <div>

@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import { lengthToSeeS, leakFlowOf, testPressure } from '#core/leaks'
 import { refrigerant } from '#core/refrigerants'
 import {
+  clocksOf,
   innerVolume,
   type PressureTest,
   pressureTestResult,
@@ -138,7 +139,13 @@ function Running({ test }: { test: PressureTest }) {
     setSeen(true)
     const [pressurePa, tempK] = [pressure.want(), temp.want()]
     if (pressurePa === undefined || tempK === undefined) return
-    note([draft('pressure-test-ended', { testId: test.testId, pressurePa, tempK })])
+    note([
+      draft('pressure-test-ended', { testId: test.testId, pressurePa, tempK }),
+      // The clock that asked for this has its answer.
+      ...clocksOf(state, null)
+        .filter((each) => each.what === 'nitrogen')
+        .map((each) => draft('watch-ended', { watchId: each.clockId })),
+    ])
     pressure.clear()
     temp.clear()
   }

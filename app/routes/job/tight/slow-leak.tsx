@@ -1,4 +1,4 @@
-import { addDays, format } from 'date-fns'
+import { addDays, format, parseISO } from 'date-fns'
 import { Button } from 'react-bootstrap'
 import { canFind, FINDS_KG_PER_YEAR, recheckDays, slowLeak } from '#core/leaks'
 import { expectedMass, judgeNow } from '#core/tape'
@@ -26,7 +26,7 @@ export function SlowLeak() {
   const chargeKg = expected.massMg / MG_PER_KG
   const { kgPerYear, share } = slowLeak(chargeKg, -lost.value, days)
   const by = canFind(kgPerYear)
-  const on = format(addDays(new Date(data.today), recheckDays(kgPerYear, chargeKg)), 'yyyy-MM-dd')
+  const on = format(addDays(parseISO(data.today), recheckDays(kgPerYear, chargeKg)), 'yyyy-MM-dd')
   return (
     <section className="verdict verdict-caution" aria-label="How large the leak is">
       <h3>
