@@ -110,7 +110,7 @@ for (const who of ['metric', 'us'] as const)
     ).toBeVisible()
 
     await stage(page, 'Leak test')
-    await page.getByRole('button', { name: 'None found' }).click()
+    await page.getByRole('button', { name: 'None found', exact: true }).click()
     await expect(tape(page).getByText('Nitrogen pressure: none found')).toBeVisible()
 
     // Evacuation and its hold: no phone's clock makes ten minutes pass, and a person may judge otherwise.

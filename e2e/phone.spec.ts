@@ -75,7 +75,7 @@ test('a leak found, searched again, and a verdict overruled with its reason', as
   await stage(page, 'Leak test')
   await page.getByLabel('Method').selectOption('Electronic detector')
   await page.getByLabel(/Where, at what pressure/).fill('flare at the valve')
-  await page.getByRole('button', { name: 'Leak found' }).click()
+  await page.getByRole('button', { name: 'Leak found', exact: true }).click()
   await expect(tape(page).getByText('Electronic detector: leak found, flare at the valve')).toBeVisible()
   await stage(page, 'Repair')
   await page.getByLabel('New filter-drier').check()
@@ -83,7 +83,7 @@ test('a leak found, searched again, and a verdict overruled with its reason', as
   await page.getByRole('button', { name: 'Note it' }).click()
   await page.getByLabel('Repair done').check()
   await stage(page, 'Leak test')
-  await page.getByRole('button', { name: 'None found' }).click()
+  await page.getByRole('button', { name: 'None found', exact: true }).click()
 
   await stage(page, 'Evacuate')
   await page.getByLabel('The gauge reads').fill('420')
