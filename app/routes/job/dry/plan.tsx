@@ -69,8 +69,7 @@ export function VacuumPlanCard() {
             </>
           )}
           <span className="quiet">
-            {' '}
-            {plan.hose} in hose, cores {plan.coresOut ? 'out' : 'in'}, gauge at the {plan.gaugeAt}; about{' '}
+            ; {plan.hose} in hose, cores {plan.coresOut ? 'out' : 'in'}, gauge at the {plan.gaugeAt}; about{' '}
             {guessedVolume ? `${litres(least)} to ${litres(most)}, from the charge` : litres(least)}
             {!state.vacuumPlan && '; as is usual'}
           </span>
