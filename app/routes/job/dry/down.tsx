@@ -73,6 +73,12 @@ export function Down() {
   const reached = last !== undefined && last.pressurePa <= plan.targetPa
   return (
     <section className="stack" aria-label="The way down">
+      {plan.gaugeAt === 'pump' && (
+        <p className="field-error mb-0">
+          A gauge at the pump reads far too low under flow: what it says is the pump’s, not the system’s. Move
+          it to the system, as far from the pump as you can.
+        </p>
+      )}
       <div className="spread">
         <p className="mb-0">
           {reached ? (

@@ -80,12 +80,6 @@ export function VacuumPlanCard() {
           </Button>
         )}
       </div>
-      {plan.gaugeAt === 'pump' && (
-        <p className="field-error mb-0">
-          A gauge at the pump reads far too low under flow: what it says is the pump’s, not the system’s. Move
-          it to the system, as far from the pump as you can.
-        </p>
-      )}
       {open && <PlanForm plan={plan} done={() => setOpen(false)} />}
     </section>
   )

@@ -81,15 +81,17 @@ export function Evacuate() {
       <HoldDone key={done.holdId} hold={done} />
     </>
   )
+  // Before anything is pumped the kit and the way are asked for; then the gauge has the word.
+  const begun = state.vacuum.length > 0 || hold !== undefined
+  const setUp = (
+    <>
+      <KitProof />
+      <VacuumPlanCard />
+    </>
+  )
   return (
     <>
-      {fresh && judged}
-      {!hold && !fresh && (
-        <>
-          <KitProof />
-          <VacuumPlanCard />
-        </>
-      )}
+      {!begun && !closed && setUp}
       <div className="gauge-row">
         <div>
           <div className="quiet">
@@ -118,18 +120,10 @@ export function Evacuate() {
           )}
         </div>
       </div>
+      {fresh && judged}
       {hold ? <HoldRuns hold={hold} /> : !passed && <Down />}
       <AccountForGas />
       {!fresh && judged}
-      {fresh && !closed && (
-        <details>
-          <summary>How it is pumped, and the kit</summary>
-          <div className="stack mt-2">
-            <KitProof />
-            <VacuumPlanCard />
-          </div>
-        </details>
-      )}
       {!closed && (
         <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>
           <div className="take">
@@ -161,6 +155,12 @@ export function Evacuate() {
             )}
           </div>
         </form>
+      )}
+      {begun && !hold && (
+        <details>
+          <summary>How it is pumped, and the kit</summary>
+          <div className="stack mt-2">{setUp}</div>
+        </details>
       )}
     </>
   )
