@@ -12,6 +12,8 @@ import {
   type TestedPart,
 } from '#core/tape'
 import { STANDARD_ATMOSPHERE_PA } from '#core/units'
+import { asNoted } from '~/samples/in-units'
+import { readingOf, useLive } from '~/samples/live-context'
 import { newId } from '~/tape/device'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
@@ -20,6 +22,7 @@ import { clockTime, duration } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
 import { TESTED_PART_WORDS } from '~/wording/en'
 import { useJob, useJudging } from '../job-context'
+import { type AskedOfLive, LOW_ASKED, useAsked } from '../live/live-answer'
 import { useTicking } from '../use-ticking'
 import { StartWatch } from '../start-watch'
 import { useFigure } from '../stages/use-figure'
@@ -101,6 +104,7 @@ function Start() {
         <MeasureInput {...temp.field} label="Pipe temperature" />
         <MeasureInput {...weakest.field} label="Weakest part bears (if less)" />
       </div>
+      <FromLive pressure={pressure} temp={temp} />
       <div className="row-of">
         <Button type="submit" className="btn-big">
           Valve shut: start the hold
@@ -181,6 +185,7 @@ function Running({ test }: { test: PressureTest }) {
             <MeasureInput {...pressure.field} label="It stands at now" />
             <MeasureInput {...temp.field} label="Pipe temperature now" />
           </div>
+          <FromLive pressure={pressure} temp={temp} />
           {preview && !seen && <Result test={test} result={preview} />}
           <div>
             <Button type="submit" className="btn-big">
@@ -232,6 +237,37 @@ function Result({
     </VerdictCard>
   )
 }
+
+/** What gauge and clamp show by themselves goes into the fields: seen there, it is noted like anything typed. */
+function FromLive({ pressure, temp }: Record<'pressure' | 'temp', ReturnType<typeof useFigure>>) {
+  const units = useReadersUnits()
+  const show = useShow()
+  const low = useAsked(LOW_ASKED)
+  const high = useAsked(HIGH_ASKED)
+  const gauge = low ?? high
+  const live = useLive()
+  const source = live?.sources.find((each) => each.inUse && each.channel === 'ambient')
+  const clamp = live && source && readingOf(live, source.kitId, 'ambient')
+  const spoken = [gauge, clamp].filter((each) => each?.state === 'live')
+  if (spoken.length === 0) return null
+  const take = () => {
+    for (const each of [gauge, clamp]) {
+      if (each?.state !== 'live') continue
+      const { kind, value } = asNoted(each.source.channel, each.value, units)!
+      const field = each === clamp ? temp : pressure
+      field.setText(show(kind, value))
+    }
+  }
+  return (
+    <div>
+      <Button type="button" variant="outline-primary" className="live-key" onClick={take}>
+        <span className="live-dot" aria-hidden /> Take what{' '}
+        {spoken.map((each) => each!.source.kit).join(' and ')} show
+      </Button>
+    </div>
+  )
+}
+const HIGH_ASKED: AskedOfLive = { kind: 'reading', point: { kind: 'pressure', point: 'high' } }
 
 /** A difference of pressures in the reader's unit. */
 function useDifference() {
