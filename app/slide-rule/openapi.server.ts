@@ -98,7 +98,16 @@ function parameters(tool: Tool) {
   return [...documented, ...notations]
 }
 
-const strings = { type: 'array', items: { type: 'string' } }
+/** Schemas that every answer has. */
+export const strings = { type: 'array', items: { type: 'string' } }
+export const WORKING_SCHEMA = {
+  type: 'array',
+  items: {
+    type: 'object',
+    required: ['what', 'how', 'gives'],
+    properties: { what: { type: 'string' }, how: { type: 'string' }, gives: { type: 'string' } },
+  },
+}
 const SCHEMAS = {
   Figure: {
     type: 'object',
@@ -139,14 +148,7 @@ const SCHEMAS = {
         },
         additionalProperties: true,
       },
-      working: {
-        type: 'array',
-        items: {
-          type: 'object',
-          required: ['what', 'how', 'gives'],
-          properties: { what: { type: 'string' }, how: { type: 'string' }, gives: { type: 'string' } },
-        },
-      },
+      working: WORKING_SCHEMA,
       uncertainty: strings,
       source: strings,
       caution: strings,

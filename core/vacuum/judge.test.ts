@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { PA_PER_MICRON } from '../units'
 import { inflow, type HoldReading, judgeVacuum, lostInYearKg, type VacuumGiven, waterPa } from '.'
@@ -180,6 +181,46 @@ describe('judgeVacuum, wrong inputs', () => {
         { ...warmer, ambientEndK: 294 },
       ),
     ).not.toContain('temperature-step')
+  })
+})
+
+describe('whatever is read', () => {
+  const reading = fc.record({
+    step: fc.oneof(fc.integer({ min: 1, max: 600 }), fc.double({ min: 0.001, max: 1e5, noNaN: true })),
+    pressurePa: fc.oneof(
+      fc.constantFrom(0, 1e-9, 66.66, 133.3, 101_325),
+      fc.double({ min: 0, max: 110_000, noNaN: true }),
+    ),
+  })
+  const hold = fc.array(reading, { minLength: 1, maxLength: 60 }).map((list) => {
+    let atS = 0
+    return list.map(({ step, pressurePa }) => ({ atS: (atS += step), pressurePa }))
+  })
+  it('is judged without a fault, with numbers that are numbers and ranges the right way round', () => {
+    fc.assert(
+      fc.property(
+        hold,
+        fc.option(hold),
+        fc.option(fc.double({ min: 243, max: 333, noNaN: true })),
+        (readings, previous, ambientK) => {
+          const { verdict, smallestPaS, knownAfterS } = judgeVacuum({
+            readings,
+            ...(previous && { previous }),
+            ...(ambientK !== null && { ambientK }),
+            volumeM3: { least: 0.005, most: 0.02 },
+            gas: { workingPa: 1e6, molarMassG: 100 },
+          })
+          for (const { value, least = value, most = value } of verdict.numbers) {
+            expect([value, least, most].every(Number.isFinite)).toBe(true)
+            expect(least).toBeLessThanOrEqual(most)
+          }
+          for (const each of [smallestPaS, knownAfterS])
+            if (each !== undefined) expect(Number.isFinite(each) && each >= 0).toBe(true)
+          expect(verdict.numbers.length).toBeLessThanOrEqual(20)
+        },
+      ),
+      { numRuns: 300 },
+    )
   })
 })
 

@@ -1,7 +1,7 @@
+import { strings, WORKING_SCHEMA } from '../openapi.server'
 import { HOLD_TOOL } from './outcome'
 
 const problem = { $ref: '#/components/responses/Problem' }
-const strings = { type: 'array', items: { type: 'string' } }
 const answers = { type: 'string', enum: ['yes', 'no', 'open'] }
 const readings = {
   type: 'array',
@@ -86,14 +86,7 @@ function holdAnswer() {
           },
         },
       },
-      working: {
-        type: 'array',
-        items: {
-          type: 'object',
-          required: ['what', 'how', 'gives'],
-          properties: { what: { type: 'string' }, how: { type: 'string' }, gives: { type: 'string' } },
-        },
-      },
+      working: WORKING_SCHEMA,
       uncertainty: strings,
       source: strings,
       caution: strings,

@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { PA_PER_MICRON } from '#core/units'
 import { HoldTextError, readHoldText } from './read'
@@ -85,5 +86,49 @@ describe('readHoldText', () => {
   ])('%s is refused with what to do', (_, text, sentence) => {
     expect(() => readHoldText(text, 'micron')).toThrow(HoldTextError)
     expect(() => readHoldText(text, 'micron')).toThrow(sentence)
+  })
+
+  it('reads or refuses whatever is pasted, and never faults', () => {
+    const bits = fc.constantFrom(
+      '0',
+      '1',
+      '5,5',
+      '1,200',
+      '-10',
+      '５',
+      '½',
+      'mbar',
+      'micron',
+      ';',
+      ',',
+      '\t',
+      ' ',
+      '\n',
+      ':',
+      't_s',
+      '"',
+      'constructor',
+      '\ud800',
+    )
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc.array(bits, { maxLength: 40 }).map((list) => list.join('')),
+        ),
+        (text) => {
+          try {
+            const readings = readHoldText(text, 'micron')
+            expect(readings[0]!.atS).toBe(0)
+            expect(readings.every(({ atS, pressurePa }) => Number.isFinite(atS) && pressurePa >= 0)).toBe(
+              true,
+            )
+          } catch (error) {
+            expect(error).toBeInstanceOf(HoldTextError)
+          }
+        },
+      ),
+      { numRuns: 500 },
+    )
   })
 })

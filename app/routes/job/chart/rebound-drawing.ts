@@ -3,6 +3,7 @@ import { GridComponent, MarkLineComponent } from 'echarts/components'
 import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import type { Pen } from './drawn'
+import { inkOf } from './ink'
 
 register([LineChart, GridComponent, MarkLineComponent, SVGRenderer])
 
@@ -24,10 +25,7 @@ export function reboundIn(element: HTMLElement): Pen<ReboundInput> {
   resize.observe(element)
   return {
     show({ points, level, levelName, unit, until, noted }) {
-      const style = getComputedStyle(element)
-      const colour = (name: string) => style.getPropertyValue(`--keg-${name}`)
-      const { fontFamily } = style
-      const text = { color: colour('quiet'), fontFamily, fontSize: 12 }
+      const { colour, fontFamily, text } = inkOf(element)
       const values = [...points.map(([, value]) => value), level]
       const spread = Math.max(...values) - Math.min(...values) || 1
       chart.setOption({

@@ -3,6 +3,7 @@ import { GridComponent, LegendComponent, MarkLineComponent } from 'echarts/compo
 import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import type { Pen } from './drawn'
+import { inkOf } from './ink'
 
 register([LineChart, GridComponent, LegendComponent, MarkLineComponent, SVGRenderer])
 
@@ -27,10 +28,7 @@ export function vacuumIn(element: HTMLElement): Pen<VacuumInput> {
   resize.observe(element)
   return {
     show({ read, noted, expected, marks, unit, until, log }) {
-      const style = getComputedStyle(element)
-      const colour = (name: string) => style.getPropertyValue(`--keg-${name}`)
-      const { fontFamily } = style
-      const text = { color: colour('quiet'), fontFamily, fontSize: 12 }
+      const { colour, fontFamily, text } = inkOf(element)
       chart.setOption(
         {
           animation: false,
