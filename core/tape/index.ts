@@ -27,6 +27,7 @@ export {
   holdVerdict,
   lastHoldVerdict,
   readingsOf,
+  ruleOf,
   runningHold,
 } from './chapters/evacuation'
 export type {

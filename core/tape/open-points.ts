@@ -1,6 +1,6 @@
 import { checkNotes } from './check-readings'
 import { holdPassed } from '../vacuum'
-import { holdRule, holdVerdict, runningHold } from './chapters/evacuation'
+import { holdVerdict, ruleOf, runningHold } from './chapters/evacuation'
 import { openTransfer } from './chapters/transfer'
 import { gasUnaccounted, inSystemNow, massIn } from './in-system'
 import { type JudgingContext, judgeCharged } from './judge'
@@ -91,7 +91,7 @@ function inCircuit(state: JobState): OpenPoint[] {
   if (!state.leakChecks.some((each) => each.at >= opened)) points.push('no-leak-test')
   const hold = state.holds.findLast((each) => each.endedAt !== undefined && each.startedAt >= opened)
   if (!hold) return runningHold(state) ? points : [...points, 'no-hold']
-  const { code } = holdVerdict(hold, holdRule(state))
+  const { code } = holdVerdict(hold, ruleOf(state, hold))
   const overruled = state.verdicts.findLast((each) => each.about === 'hold')?.overruled !== undefined
   if (holdPassed(code) || overruled) return points
   return [...points, code === 'too-soon' ? 'hold-too-short' : 'hold-failed']

@@ -129,6 +129,35 @@ describe('a hold on the tape', () => {
   })
 })
 
+describe('a plan that is made afterwards', () => {
+  const plan = {
+    method: 'deep',
+    gaugeAt: 'system',
+    hose: '3/8',
+    lengthM: 1.5,
+    coresOut: true,
+    pumpM3S: 0.0024,
+    targetPa: 200 * PA,
+    targetFrom: 'maker',
+  } as const
+  it('changes nothing for a hold that has ended, and counts for the next', () => {
+    const kept = hold(1, 5, [
+      [0, 420],
+      [5, 600],
+      [11, 640],
+    ])
+    const then = wrote('vacuum-planned', plan, 20 * MIN)
+    const next = hold(2, 30, [
+      [0, 420],
+      [5, 600],
+      [11, 640],
+    ])
+    const state = foldTape([described(), ...kept, then])
+    expect(judgeLastHold(state, context)!.code).toBe('held')
+    expect(judgeLastHold(foldTape([described(), ...kept, then, ...next]), context)!.code).toBe('hold-failed')
+  })
+})
+
 describe('inner volume', () => {
   it('is what was planned, else 3 to 7 L for each kilogram of the plate', () => {
     expect(innerVolume({ vacuumPlan: null }, context)).toEqual({ least: 0.006, most: 0.014 })

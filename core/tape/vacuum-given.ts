@@ -1,7 +1,7 @@
 import { OutOfRangeError, refrigerant, saturationPressurePa, tableOf } from '../refrigerants'
 import { MG_PER_KG } from '../units'
 import type { Range, VacuumGiven } from '../vacuum'
-import { type Hold, holdBefore, holdRule, readingsOf } from './chapters/evacuation'
+import { type Hold, holdBefore, readingsOf, ruleOf } from './chapters/evacuation'
 import type { Reference } from './in-system'
 import { vacuumGaugeAt } from './instruments'
 import type { JobState } from './state'
@@ -38,7 +38,7 @@ export function vacuumGiven(state: JobState, hold: Hold, reference: Reference): 
   const gaugePct = vacuumGaugeAt(state, hold.endedAt ?? state.lastAt).value
   return {
     readings: readingsOf(hold),
-    rule: holdRule(state),
+    rule: ruleOf(state, hold),
     gaugePct,
     ...(before && { previous: readingsOf(before) }),
     ...(ambientK !== undefined && { ambientK }),

@@ -49,6 +49,8 @@ export interface Hold {
   readings: { at: number; pressurePa: number }[]
   /** Of a live gauge. */
   curve?: HoldReading[]
+  /** The plan as it was when it ended: it is held against that one, whatever is planned afterwards. */
+  plan?: VacuumPlan
 }
 
 export interface EvacuationSlice {
@@ -185,7 +187,7 @@ export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
     const last = state.vacuum.at(-1)
     if (!last || last.at < tested) return 'evacuate'
     const hold = state.holds.findLast((each) => each.endedAt !== undefined && each.startedAt >= tested)
-    const held = hold && holdVerdict(hold, holdRule(state))
+    const held = hold && holdVerdict(hold, ruleOf(state, hold))
     if (held && holdPassed(held.code)) return undefined
     const pumpedSince = hold !== undefined && last.at > hold.endedAt!
     if (held?.code === 'hold-failed' && !pumpedSince) return 'pump-on-or-find-leak'
@@ -215,7 +217,9 @@ function onHold(state: JobState, early: EvacuationSlice['earlyHolds'][number]) {
   const hold = state.holds.find((each) => each.holdId === early.holdId)
   if (!hold) return void state.earlyHolds.push(early)
   addReading(hold, early.at, early.pressurePa)
-  if (early.ends) hold.endedAt = early.at
+  if (!early.ends) return
+  hold.endedAt = early.at
+  if (state.vacuumPlan) hold.plan = state.vacuumPlan
 }
 
 function addReading(hold: Hold | undefined, at: number, pressurePa: number) {
@@ -245,12 +249,17 @@ export function runningHold(state: JobState): Hold | undefined {
 }
 
 /** What a hold has to keep to: the plan's target, else common practice. */
-export function holdRule({ vacuumPlan }: Pick<JobState, 'vacuumPlan'>): HoldRule {
+export function holdRule({ vacuumPlan }: { vacuumPlan: VacuumPlan | null }): HoldRule {
   if (!vacuumPlan) return HOLD_RULE
   const { targetPa, method } = vacuumPlan
   if (method === 'timed') return { ...HOLD_RULE, ...MANIFOLD_RULE }
   // As common practice has it, the limit is twice the target.
   return { ...HOLD_RULE, targetPa, limitPa: 2 * targetPa }
+}
+
+/** What this hold has to keep to, or had to. */
+export function ruleOf(state: Pick<JobState, 'vacuumPlan'>, hold: Hold): HoldRule {
+  return holdRule({ vacuumPlan: hold.endedAt === undefined ? state.vacuumPlan : (hold.plan ?? null) })
 }
 
 /** All that was read in a hold, from valving off: a live gauge's curve with the notes beside it. */
@@ -269,7 +278,7 @@ export function holdVerdict(hold: Hold, rule: HoldRule = HOLD_RULE, gaugePct?: n
 
 export function lastHoldVerdict(state: Pick<JobState, 'holds' | 'vacuumPlan'>): HoldVerdict | undefined {
   const hold = state.holds.findLast((each) => each.endedAt !== undefined)
-  return hold && holdVerdict(hold, holdRule(state))
+  return hold && holdVerdict(hold, ruleOf(state, hold))
 }
 
 /** The hold before it on the same circuit: pumped in between, nothing repaired, nothing let in. */

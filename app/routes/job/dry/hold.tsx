@@ -1,6 +1,6 @@
 import { wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import { type Hold, holdRule, vacuumGiven } from '#core/tape'
+import { type Hold, ruleOf, vacuumGiven } from '#core/tape'
 import { PA_PER_MICRON } from '#core/units'
 import { type HoldReading, onCurve, type VacuumGiven, type VacuumJudgement } from '#core/vacuum'
 import { useReadersUnits } from '~/ui/reader'
@@ -24,7 +24,7 @@ export function HoldRuns({ hold }: { hold: Hold }) {
   const now = useTicking(clocks)
   const line = useGaugeLine()
   const heldS = now === undefined ? 0 : (now - hold.startedAt) / 1000
-  const rule = holdRule(state)
+  const rule = ruleOf(state, hold)
   const leftS = rule.leastS - heldS
   const readings = holdReadings(hold, line, now ?? hold.startedAt)
   const given = { ...vacuumGiven(state, hold, judging), readings }
@@ -57,7 +57,7 @@ export function HoldDone({ hold }: { hold: Hold }) {
     readings.length > 2 ? { ...vacuumGiven(state, hold, judging), readings } : undefined,
   )
   if (readings.length < 2) return null
-  return <HoldCurve readings={readings} judgement={judgement} limitPa={holdRule(state).limitPa} />
+  return <HoldCurve readings={readings} judgement={judgement} limitPa={ruleOf(state, hold).limitPa} />
 }
 
 /** Away from the page's own thread; what came last stays until the next is there. */
