@@ -154,6 +154,9 @@ const BUILT_ON: Record<VerdictAbout, string[]> = {
   readings: ['superheat', 'subcooling'],
 }
 
+/** A verdict is given a moment before what it is given on has its time: no more than that is no other length. */
+const SLACK_S = 3
+
 export interface StandingVerdict extends GivenVerdict {
   /** What it was built on has changed since: judge anew. */
   stale: boolean
@@ -185,12 +188,14 @@ export function standingVerdict(
   if (!given) return undefined
   const now = judgeNow(state, about, context)
   const numberIn = (verdict: Verdict | undefined, name: string) =>
-    verdict?.numbers.find((each) => each.name === name)?.value
+    verdict?.numbers.find((each) => each.name === name)
   const otherNumber = BUILT_ON[about].some((name) => {
     const was = numberIn(given.verdict, name)
     const is = numberIn(now, name)
     // A number that only a newer judge names says nothing of an older verdict.
-    return was !== undefined && (is === undefined || Math.abs(was - is) > 1e-9 * Math.max(1, Math.abs(was)))
+    if (!was) return false
+    const slack = was.unit === 's' ? SLACK_S : 1e-9 * Math.max(1, Math.abs(was.value))
+    return !is || Math.abs(was.value - is.value) > slack
   })
   // The same judge would say something else now: a plate was entered, or another end was said.
   const otherWord = given.engine === ENGINE_VERSION && now?.code !== given.verdict.code

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { ENGINE_VERSION } from '../verdict'
 import { wrote } from '../../testing/an-entry'
 import {
   type Entry,
@@ -8,6 +9,7 @@ import {
   judgeLastHold,
   nextStep,
   openPoints,
+  standingVerdict,
   targetsFor,
 } from '.'
 
@@ -126,6 +128,33 @@ describe('a hold on the tape', () => {
       wrote('hold-ended', { holdId: id(1), pressurePa: 4_900 }, 12 * MIN),
     ]
     expect(judgeLastHold(foldTape(timed), context)!.code).toBe('held-by-manifold')
+  })
+})
+
+describe('a hold that was judged a moment before it was noted', () => {
+  const given = (moreS: number) => {
+    const readings: [number, number][] = [
+      [0, 420],
+      [5, 430],
+      [11, 440],
+    ]
+    const tape = [described(), ...hold(1, 5, readings)]
+    const verdict = judgeLastHold(foldTape(tape), context)!
+    const numbers = verdict.numbers.map((each) =>
+      each.name === 'held-for' ? { ...each, value: each.value + moreS } : each,
+    )
+    const body = {
+      about: 'hold',
+      verdict: { ...verdict, numbers },
+      engine: ENGINE_VERSION,
+      tables: 1,
+    } as const
+    return standingVerdict(foldTape([...tape, wrote('verdict-given', body, 17 * MIN)]), 'hold', context)!
+      .stale
+  }
+  it('is not stale for it, and is for a minute', () => {
+    expect([given(0), given(-1), given(2)]).toEqual([false, false, false])
+    expect(given(60)).toBe(true)
   })
 })
 

@@ -55,8 +55,10 @@ function Decide({ doubt, refused }: { doubt?: DoubtfulTransfer; refused: Refused
   const own = refused?.typed.transferId === transferId ? refused : undefined
   const [actId] = useState(() => own?.typed.actId ?? uuid())
   const error = own?.errors[`decided ${transferId}`]
+  // Once opened it stays so, whatever arrives meanwhile.
+  const [open, setOpen] = useState(error !== undefined)
   return (
-    <details open={error !== undefined}>
+    <details open={open || error !== undefined} onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary>{doubt ? 'Decide' : 'Decide on all of them at once'}</summary>
       <Form method="post" className="form-column" preventScrollReset>
         <input type="hidden" name="what" value="decided" />
