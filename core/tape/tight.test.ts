@@ -23,6 +23,16 @@ const context = {
 const MIN = 60_000
 const id = (n: number) => `00000000-0000-4000-8000-00000000000${n}`
 const PA = 0.133322368
+const plan = {
+  method: 'deep',
+  gaugeAt: 'system',
+  hose: '3/8',
+  lengthM: 1.5,
+  coresOut: true,
+  pumpM3S: 0.0024,
+  targetPa: 200 * PA,
+  targetFrom: 'maker',
+} as const
 const described = () => wrote('job-described', { title: '', systemId: null, refrigerant: 'R-404A' }, 0)
 /** A hold that begins so many minutes on, with readings so many minutes into it, micron. */
 const hold = (n: number, from: number, readings: [number, number][]): Entry[] => {
@@ -101,16 +111,6 @@ describe('a hold on the tape', () => {
     expect(holdBefore(apart, apart.holds[1]!)).toBeUndefined()
   })
   it('the maker’s target is the one that is held against, its limit twice that', () => {
-    const plan = {
-      method: 'deep',
-      gaugeAt: 'system',
-      hose: '3/8',
-      lengthM: 1.5,
-      coresOut: true,
-      pumpM3S: 0.0024,
-      targetPa: 200 * PA,
-      targetFrom: 'maker',
-    } as const
     const tape = [
       described(),
       wrote('vacuum-planned', plan, MIN),
@@ -159,16 +159,6 @@ describe('a hold that was judged a moment before it was noted', () => {
 })
 
 describe('a plan that is made afterwards', () => {
-  const plan = {
-    method: 'deep',
-    gaugeAt: 'system',
-    hose: '3/8',
-    lengthM: 1.5,
-    coresOut: true,
-    pumpM3S: 0.0024,
-    targetPa: 200 * PA,
-    targetFrom: 'maker',
-  } as const
   it('changes nothing for a hold that has ended, and counts for the next', () => {
     const kept = hold(1, 5, [
       [0, 420],

@@ -1,3 +1,4 @@
+import { M3_PER_KG } from '../recovery'
 import { OutOfRangeError, refrigerant, saturationPressurePa, tableOf } from '../refrigerants'
 import { MG_PER_KG } from '../units'
 import type { Range, VacuumGiven } from '../vacuum'
@@ -6,8 +7,6 @@ import type { Reference } from './in-system'
 import { vacuumGaugeAt } from './instruments'
 import type { JobState } from './state'
 
-/** Inner volume for a kilogram of charge, m3: as after a pull. */
-const M3_PER_KG: Range = { least: 3e-3, most: 7e-3 }
 const AROUND_MS = 45 * 60_000
 const STANDING_K = 293.15
 

@@ -1,6 +1,16 @@
 import { PA_PER_MICRON } from '../units'
 import { type Quantity, quantity, quantityBetween, type Reason } from '../verdict'
-import { type Answer, type Cause, judgeCause, knownAfterS, odditiesIn, type Oddity } from './curve'
+import {
+  type Answer,
+  type Cause,
+  judgeCause,
+  knownAfterS,
+  odditiesIn,
+  type Oddity,
+  DRY_END,
+  DRY_RISE,
+  NO_LEAK,
+} from './curve'
 import { HOLD_RULE, holdPassed, type HoldReading, type HoldRule, type HoldVerdict, judgeHold } from './hold'
 import type { CauseReason, HoldCode } from './hold-codes'
 import { inflow, lostInYearKg } from './leak-size'
@@ -36,10 +46,6 @@ export interface VacuumJudgement {
 }
 
 const USUAL_K = 293.15
-/** Few readings: a leak of more than this would show in the whole rise, micron a second; dry below these. */
-const NO_LEAK = 10 / 60
-const DRY_END = 500
-const DRY_RISE = 150
 /** A rise beside that of the hold before: the same, or clearly less. */
 const SAME = 0.25
 const FELL = 0.6

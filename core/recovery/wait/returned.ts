@@ -11,7 +11,7 @@ export interface Range {
  * seventh at the least. Where nobody knows the volume it is taken from the charge, as this range. Assumed from plants
  * of the trade, not measured.
  */
-const M3_PER_KG: Range = { least: 3e-3, most: 7e-3 }
+export const M3_PER_KG: Range = { least: 3e-3, most: 7e-3 }
 /** What returned comes in the next pull at the least; often twice, since liquid and oil go on giving. */
 const OFTEN = 2
 

@@ -54,12 +54,12 @@ const LEAST_MISFIT = 0.4
 const OUTGASSING_MICRON = 220
 const WATER_MICRON = 330
 /** Hardly risen, and well below the target: there is no water, micron. */
-const DRY_END = 500
-const DRY_RISE = 150
+export const DRY_END = 500
+export const DRY_RISE = 150
 /** Smallest leak that is called one: micron a second, and share of the rise. "No leak": none of the last. */
 const LEAST_SLOPE = 5 / 60
 const SLOPE_SHARE = 0.02
-const NO_LEAK = 10 / 60
+export const NO_LEAK = 10 / 60
 /** A leak takes longer than this to be told from what gives off gas, s. */
 const LEAST_FOR_LEAK_S = 570
 const COLDEST_K = 278.15
