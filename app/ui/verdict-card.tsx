@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { MG_PER_KG, PA_PER_MICRON } from '#core/units'
-import { formatTemperatureDifference } from '#core/units'
-import type { Quantity, Verdict } from '#core/verdict'
+import { formatTemperatureDifference, STANDARD_ATMOSPHERE_PA } from '#core/units'
+import type { Quantity, Reason, Verdict } from '#core/verdict'
 import {
   limitedByWords,
   OUTCOME_WORDS,
@@ -52,8 +52,8 @@ export function VerdictCard({
       )}
       <h3 className={stale ? 'struck' : undefined}>{wordOf(VERDICT_WORDS, verdict.code)}</h3>
       <ul>
-        {verdict.reasons.map(({ code }) => (
-          <li key={code}>{wordOf(VERDICT_REASONS, code)}</li>
+        {verdict.reasons.map((reason) => (
+          <li key={reason.code}>{reasonText(reason)}</li>
         ))}
       </ul>
       <div className="numbers">
@@ -86,6 +86,16 @@ export function VerdictCard({
   )
 }
 
+/** A reason in words, with how likely it is where it is one of several. */
+export function reasonText({ code, numbers }: Reason): string {
+  const likely = numbers?.find(({ name }) => name === 'likely')
+  return `${wordOf(VERDICT_REASONS, code)}${likely ? `: ${inTenths(likely.value)}` : ''}`
+}
+
+/** No more digits than such a weighing of causes knows. */
+const inTenths = (share: number) =>
+  share < 0.05 ? 'hardly' : share > 0.95 ? 'nearly certain' : `about ${Math.round(10 * share)} in 10`
+
 /** A number of a verdict in the reader's units, with its range where it is an estimate. */
 export function quantityText({ value, unit, sigma, least, most }: Quantity, reading: ReadersUnits): string {
   const one = (of: number): string => {
@@ -95,6 +105,8 @@ export function quantityText({ value, unit, sigma, least, most }: Quantity, read
       case 'Pa':
         // Verdicts speak of vacuum gauges and of gauges; what is far below atmosphere was read on a vacuum gauge.
         return show(of < 20_000 ? 'vacuum' : 'pressure', of, reading)
+      case 'Pa gauge':
+        return show('pressure', of + (reading.atmospherePa ?? STANDARD_ATMOSPHERE_PA), reading)
       case 'K':
         return formatTemperatureDifference(of, reading.units.temperature)
       case 's':

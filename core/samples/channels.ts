@@ -12,6 +12,10 @@ export const CHANNELS = [
   'vent',
   'cylinder',
   'ambient',
+  'air-on',
+  'air-off',
+  'condenser-off',
+  'wet-bulb',
   'purity',
   'detector',
 ] as const
@@ -32,7 +36,18 @@ interface ChannelFacts {
   kit: readonly KitKind[]
 }
 
-type SamplePoint = 'low' | 'high' | 'cylinder' | 'suction' | 'liquid' | 'vent' | 'ambient'
+type SamplePoint =
+  | 'low'
+  | 'high'
+  | 'cylinder'
+  | 'suction'
+  | 'liquid'
+  | 'vent'
+  | 'ambient'
+  | 'air-on'
+  | 'air-off'
+  | 'condenser-off'
+  | 'wet-bulb'
 
 const clampOn = (point: SamplePoint): ChannelFacts => ({
   quantity: 'temperature',
@@ -63,6 +78,10 @@ export const CHANNEL_FACTS: Record<Channel, ChannelFacts> = {
   vent: clampOn('vent'),
   cylinder: clampOn('cylinder'),
   ambient: clampOn('ambient'),
+  'air-on': clampOn('air-on'),
+  'air-off': clampOn('air-off'),
+  'condenser-off': clampOn('condenser-off'),
+  'wet-bulb': clampOn('wet-bulb'),
   purity: { quantity: 'share', unit: 'share, 0 to 1', least: 0, most: 1, kit: ['identifier'] },
   detector: { quantity: 'signal', unit: '0 to 9', least: 0, most: 9, kit: ['detector'] },
 }

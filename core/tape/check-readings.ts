@@ -1,5 +1,11 @@
-import type { CheckReadings } from '../verify'
-import type { PressureNote, PressurePoint, TemperatureNote, TemperaturePoint } from './chapters/readings'
+import type { RunningReadings } from '../verify'
+import type {
+  PressureNote,
+  PressurePoint,
+  Running,
+  TemperatureNote,
+  TemperaturePoint,
+} from './chapters/readings'
 import { transferAt } from './episodes'
 import type { JobState } from './state'
 
@@ -36,11 +42,37 @@ export function checkNotes(state: JobState): {
   }
 }
 
+export interface CheckNotes {
+  pressures: PressureNote[]
+  temperatures: TemperatureNote[]
+}
+
 /** The newest of each check reading, as far as they were taken together; what is older is left out. */
-export function checkReadings(
-  state: JobState,
-): CheckReadings & { ventK?: number; ambientK?: number; at?: number } {
-  const { pressures, temperatures } = checkNotes(state)
+export function checkReadings(state: JobState): RunningReadings & { at?: number } {
+  return together(checkNotes(state))
+}
+
+/** The readings of a running system from before this job's first gas moved: what the end is compared with. */
+export function baselineReadings(state: JobState): RunningReadings & { at?: number } {
+  const moved = Math.min(Infinity, ...state.transfers.map((each) => each.order))
+  const opened = Math.min(Infinity, ...state.recoveryEnds.map((each) => each.order))
+  const began = state.running.find((each) => each.order < Math.min(moved, opened))
+  if (!began) return {}
+  const counts = ({ order, point }: PressureNote | TemperatureNote) =>
+    order > began.order && order < Math.min(moved, opened) && point !== 'cylinder' && point !== 'test'
+  return together({
+    pressures: state.pressureNotes.filter(counts),
+    temperatures: state.temperatureNotes.filter(counts),
+  })
+}
+
+/** That it runs, as far as it was said since the last gas moved. */
+export function runningNow(state: JobState): Running | undefined {
+  const moved = Math.max(-1, ...state.transfers.map((each) => each.order))
+  return state.running.findLast((each) => each.order > moved)
+}
+
+function together({ pressures, temperatures }: CheckNotes): RunningReadings & { at?: number } {
   const newest = Math.max(-Infinity, ...[...pressures, ...temperatures].map((each) => each.at))
   const pressure = (point: PressurePoint) =>
     pressures.findLast((each) => each.point === point && newest - each.at <= TOGETHER_MS)?.value
@@ -53,6 +85,12 @@ export function checkReadings(
     liquidK: temperature('liquid'),
     ventK: temperature('vent'),
     ambientK: temperature('ambient'),
+    airOnK: temperature('air-on'),
+    airOffK: temperature('air-off'),
+    condenserOffK: temperature('condenser-off'),
+    wetBulbK: temperature('wet-bulb'),
+    drierInK: temperature('drier-in'),
+    drierOutK: temperature('drier-out'),
     at: Number.isFinite(newest) ? newest : undefined,
   }
   return Object.fromEntries(Object.entries(found).filter(([, value]) => value !== undefined))

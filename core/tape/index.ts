@@ -30,12 +30,14 @@ export {
   ruleOf,
   runningHold,
 } from './chapters/evacuation'
-export type {
-  PressureNote,
-  PressurePoint,
-  ReadingsBodies,
-  TemperatureNote,
-  TemperaturePoint,
+export {
+  type CycleNote,
+  type PressureNote,
+  type PressurePoint,
+  type ReadingsBodies,
+  TEMPERATURE_POINTS,
+  type TemperatureNote,
+  type TemperaturePoint,
 } from './chapters/readings'
 export type { GivenVerdict, VerdictAbout, VerdictBodies } from './chapters/verdicts'
 export type { KitBodies, UsedKit } from './chapters/kit'
@@ -50,6 +52,7 @@ export * from './in-system'
 export * from './check-readings'
 export * from './instruments'
 export * from './judge'
+export * from './judge-readings'
 export * from './leak-known'
 export * from './level'
 export * from './notices'

@@ -1,24 +1,16 @@
 import { chargeTargets, type ChargeTarget, type ChargeVerdict, judgeCharge } from '../charging'
 import { compareRecovered, type RecoveryVerdict, type Weighed } from '../recovery'
-import { OutOfRangeError, saturationTempK, tableOf } from '../refrigerants'
 import type { Trade } from '../systems'
 import { type HoldVerdict, judgeVacuum, type VacuumGiven } from '../vacuum'
 import { ENGINE_VERSION, type LimitedBy, type Verdict } from '../verdict'
-import {
-  type CheckResult,
-  judgeReadings,
-  type ReadingDoubts,
-  type Metering,
-  type ReadingsVerdict,
-  superheatAndSubcooling,
-} from '../verify'
-import { checkReadings } from './check-readings'
+import type { Metering } from '../verify'
+import { judgeChecks } from './judge-readings'
 import { vacuumGiven } from './vacuum-given'
 import type { Hold } from './chapters/evacuation'
 import type { GivenVerdict, VerdictAbout } from './chapters/verdicts'
 import { recoveredEpisode } from './episodes'
 import { asFound, inSystemNow, massIn, type Reference } from './in-system'
-import { clampAt, coarsestScale, gaugeAt, vacuumGaugeAt } from './instruments'
+import { coarsestScale, vacuumGaugeAt } from './instruments'
 import type { JobState } from './state'
 import { readingAfter, type Transfer } from './weighings'
 
@@ -65,28 +57,6 @@ export function judgeCharged(state: JobState, reference: Reference): ChargeVerdi
   return { ...judgeCharge(now, state.target), ...(limitedBy && { limitedBy }) }
 }
 
-/**
- * Superheat and subcooling of the check readings, each as far as it can be known: above its critical point a gas has
- * no subcooling, and its superheat all the same. `outside` where a pressure lies beyond the refrigerant's table.
- */
-export function checkResult(state: JobState): CheckResult & { outside?: boolean } {
-  if (!state.refrigerant) return {}
-  const table = tableOf(state.refrigerant)
-  const { lowPa, suctionK, highPa, liquidK } = checkReadings(state)
-  const found: CheckResult & { outside?: boolean } = {}
-  for (const half of [
-    { lowPa, suctionK },
-    { highPa, liquidK },
-  ])
-    try {
-      Object.assign(found, superheatAndSubcooling(half, table))
-    } catch (error) {
-      if (!(error instanceof OutOfRangeError)) throw error
-      found.outside = true
-    }
-  return found
-}
-
 /** The last hold that ended: pass or fail, and what its curve says of leak and moisture. */
 export function judgeLastHold(state: JobState, context: JudgingContext): HoldVerdict | undefined {
   const hold = state.holds.findLast((each) => each.endedAt !== undefined)
@@ -108,50 +78,22 @@ function judgedOnce(hold: Hold, given: VacuumGiven): HoldVerdict {
   return verdict
 }
 
-export function judgeChecks(state: JobState, context: JudgingContext): ReadingsVerdict {
-  const { doubts, limitedBy } = readingDoubts(state)
-  const verdict = judgeReadings(checkResult(state), context.metering, context.plateSubcoolingK, { doubts })
-  return limitedBy && verdict.numbers.length > 0 ? { ...verdict, limitedBy } : verdict
-}
-
-/**
- * What gauge and clamp leave in doubt of superheat and subcooling, K: two standard deviations; and which of the two
- * leaves more. While neither is named, what the trade reckons with.
- */
-function readingDoubts(state: JobState): { doubts: ReadingDoubts; limitedBy?: LimitedBy } {
-  const { lowPa, highPa, at } = checkReadings(state)
-  if (!state.refrigerant || at === undefined) return { doubts: {} }
-  const gauge = gaugeAt(state, at)
-  const clamp = clampAt(state, at)
-  if (gauge.label === '' && clamp.label === '') return { doubts: {} }
-  const table = tableOf(state.refrigerant)
-  const gaugeK = (pa: number | undefined, point: 'dew' | 'bubble') => {
-    if (pa === undefined) return undefined
-    try {
-      return saturationTempK(table, pa + gauge.value, point) - saturationTempK(table, pa, point)
-    } catch (error) {
-      // Within its error of the table's end: nothing can be said of it, and the readings say so themselves.
-      if (!(error instanceof OutOfRangeError)) throw error
-      return undefined
-    }
-  }
-  const [lowK, highK] = [gaugeK(lowPa, 'dew'), gaugeK(highPa, 'bubble')]
-  const doubt = (byGaugeK: number | undefined) =>
-    byGaugeK === undefined ? undefined : (2 * Math.hypot(byGaugeK, clamp.value)) / Math.sqrt(3)
-  const widest = Math.max(lowK ?? 0, highK ?? 0)
-  return {
-    doubts: { superheatK: doubt(lowK), subcoolingK: doubt(highK) },
-    limitedBy:
-      widest > clamp.value ? { what: 'gauge', label: gauge.label } : { what: 'clamp', label: clamp.label },
-  }
-}
-
 /** The numbers that a verdict was built on: where one of them is another now, the verdict is stale. */
 const BUILT_ON: Record<VerdictAbout, string[]> = {
   recovery: ['recovered', 'expected', 'level'],
   hold: ['start', 'end', 'highest', 'held-for'],
   charge: ['charged', 'target', 'tolerance'],
-  readings: ['superheat', 'subcooling'],
+  readings: [
+    'superheat',
+    'subcooling',
+    'td',
+    'over-ambient',
+    'air-drop',
+    'low-gauge',
+    'vent-drop',
+    'drier-drop',
+    'standing',
+  ],
 }
 
 /** A verdict is given a moment before what it is given on has its time: no more than that is no other length. */

@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import { bookings, type Entry, foldTape, KINDS, upcast, versionOf } from '.'
 import firstVersion from './old-tapes/v1.json' with { type: 'json' }
+import charged from './old-tapes/charged.json' with { type: 'json' }
 import kit from './old-tapes/kit.json' with { type: 'json' }
 import tight from './old-tapes/tight.json' with { type: 'json' }
 import watched from './old-tapes/watched.json' with { type: 'json' }
@@ -9,7 +10,9 @@ import watches from './old-tapes/watches.json' with { type: 'json' }
 
 describe('the old tapes', () => {
   it('have every kind of entry between them', () => {
-    const kinds = [...firstVersion, ...watches, ...kit, ...watched, ...tight].map((entry) => entry.kind)
+    const kinds = [...firstVersion, ...watches, ...kit, ...watched, ...tight, ...charged].map(
+      (entry) => entry.kind,
+    )
     expect([...new Set(kinds)].sort()).toEqual(Object.keys(KINDS).sort())
   })
 })
@@ -114,5 +117,18 @@ describe('a tape of version 1', () => {
       ['run', 'cylinder', 'system', 2_460_000],
       ['hose', 'cylinder', 'rig', 40_000],
     ])
+  })
+})
+
+describe('a tape with the first running readings', () => {
+  it('folds as it did', () => {
+    expect(foldTape(charged as unknown as Entry[])).toMatchObject({
+      running: [{ service: 'comfort', since: 1790099110000 }],
+      temperatureNotes: [{ point: 'air-on', value: 298.15 }],
+      standing: [{ pressurePa: 1_701_325, tempK: 298.15 }],
+      supply: [{ volts: 228, amps: 9.4 }],
+      cycles: [{ runS: 840, offS: 360, defrostS: 600, coldestK: 253.15 }],
+      flags: [],
+    })
   })
 })

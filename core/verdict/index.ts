@@ -60,12 +60,23 @@ export type QuantityName =
   | 'water-time'
   | 'water-share'
   | 'known-after'
+  | 'td'
+  | 'over-ambient'
+  | 'air-drop'
+  | 'low-gauge'
+  | 'vent-drop'
+  | 'approach'
+  | 'air-rise-share'
+  | 'drier-drop'
+  | 'standing'
+  | 'likely'
 
 export interface Quantity {
   /** One of {@link QuantityName} where it is new; a stored one may be older. */
   name: string
   value: number
-  unit: 'kg' | 'Pa' | 'K' | 's' | 'mL' | 'share' | 'count' | 'Pa/s' | 'Pa m3/s'
+  /** Pa are absolute; Pa gauge are above the air around. */
+  unit: 'kg' | 'Pa' | 'Pa gauge' | 'K' | 's' | 'mL' | 'share' | 'count' | 'Pa/s' | 'Pa m3/s'
   /** One standard deviation, in the same unit; left out where the number is exact. */
   sigma?: number
   /** Where it is a range, not a normal spread: `value` lies between. */
@@ -95,6 +106,6 @@ export function quantity(
 
 /**
  * Version of the judging code, stored with each verdict: it is never silently judged again. 2: doubt of the scale;
- * 3: what a hold's curve says of leak and moisture.
+ * 3: what a hold's curve says of leak and moisture; 4: all readings of a running system together.
  */
-export const ENGINE_VERSION = 3
+export const ENGINE_VERSION = 4

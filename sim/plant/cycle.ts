@@ -86,6 +86,8 @@ export interface CycleReadings {
   condenserAirOffK: number
   suctionK: number
   liquidK: number
+  /** Liquid that flashes in a restriction cools behind it. */
+  drierDropK: number
   compressorKgS: number
 }
 
@@ -160,6 +162,7 @@ export function runCycle(
     condenserAirOffK: of.ambientK + high.heatW / of.condenserAirWK,
     suctionK,
     liquidK,
+    drierDropK: dropOverK(fluid, of, through, liquidK, high.headPa),
     compressorKgS: flowKgS,
   }
 }
@@ -199,6 +202,14 @@ function condenser(fluid: Fluid, of: CycleParameters, { condenserK: tempK, conde
     subcoolingK: Math.max(0, (tempK - of.ambientK) * (1 - Math.exp(-7 * flooded))),
     seal: Math.min(1, liquidKg / seat),
   }
+}
+
+/** The pressure that a restriction takes, and how far below the liquid's temperature that one boils. */
+function dropOverK(fluid: Fluid, of: CycleParameters, flowKgS: number, liquidK: number, headPa: number) {
+  if (of.restrictionK === 0) return 0
+  const lostPa = (flowKgS / of.restrictionK) ** 2 / (2 * fluid.liquid(liquidK))
+  const behindPa = Math.max(fluid.bubblePa(200), headPa - lostPa)
+  return Math.max(0, liquidK - fluid.bubbleK(behindPa))
 }
 
 function expansionKgS(

@@ -1,3 +1,4 @@
+export { type CycleParameters, type CycleReadings, newCycle, runCycle, TYPICAL_CYCLE } from './cycle'
 export { type PlantParameters, TYPICAL } from './parameters'
 export { type Controls, newPlant, type PlantState, totalKg } from './state'
 export { step, STEP_S } from './step'

@@ -1,5 +1,6 @@
 import type { ReadingsBodies } from '#core/tape'
-import { PRESSURE_POINT_WORDS, TEMPERATURE_POINT_WORDS } from '~/wording/en'
+import { duration } from '~/ui/time'
+import { PRESSURE_POINT_WORDS, SERVICE_WORDS, TEMPERATURE_POINT_WORDS } from '~/wording/en'
 import type { Words } from './words'
 
 export const readings: Words<ReadingsBodies> = {
@@ -7,4 +8,12 @@ export const readings: Words<ReadingsBodies> = {
     `${PRESSURE_POINT_WORDS[point]} ${show('pressure', pressurePa, atmospherePa)}`,
   'temperature-noted': ({ point, tempK }, { show }) =>
     `${TEMPERATURE_POINT_WORDS[point]} ${show('temperature', tempK)}`,
+  'system-running': ({ service, beforeS }) =>
+    `It runs${beforeS > 0 ? `, for ${duration(beforeS)} already` : ''} (${SERVICE_WORDS[service].toLowerCase()})`,
+  'standing-noted': ({ pressurePa, tempK, atmospherePa }, { show }) =>
+    `Off and at rest ${show('pressure', pressurePa, atmospherePa)} at ${show('temperature', tempK)}`,
+  'supply-noted': ({ volts, amps }) =>
+    `Supply ${[volts !== undefined && `${volts} V`, amps !== undefined && `${amps} A`].filter(Boolean).join(', ')}`,
+  'cycle-noted': ({ runS, offS, defrostS, coldestK }, { show }) =>
+    `A whole cycle: ran ${duration(runS)}, stood ${duration(offS)}${defrostS ? `, defrosted ${duration(defrostS)}` : ''}${coldestK === undefined ? '' : `, down to ${show('temperature', coldestK)}`}`,
 }

@@ -9,7 +9,7 @@ const quantities = Joi.array()
     Joi.object({
       name: oneOf(...Object.keys(QUANTITY_WORDS)).required(),
       value: Joi.number().required(),
-      unit: oneOf('kg', 'Pa', 'K', 's', 'mL', 'share', 'count', 'Pa/s', 'Pa m3/s').required(),
+      unit: oneOf('kg', 'Pa', 'K', 's', 'mL', 'share', 'count', 'Pa/s', 'Pa m3/s', 'Pa gauge').required(),
       sigma: Joi.number().min(0),
       least: Joi.number(),
       most: Joi.number(),

@@ -29,6 +29,10 @@ export const CHANNEL_WORDS: Record<Channel, string> = {
   vent: 'vent',
   cylinder: 'cylinder wall',
   ambient: 'ambient',
+  'air-on': 'air onto the evaporator',
+  'air-off': 'air off the evaporator',
+  'condenser-off': 'air off the condenser',
+  'wet-bulb': 'wet bulb inside',
   purity: 'purity',
   detector: 'leak detector',
 }

@@ -3,22 +3,15 @@ import type { PrepareCode, PrepareReason } from '#core/cylinders'
 import type { GasCode, GasReason, RecoveryCode, RecoveryReason, WaitCode, WaitReason } from '#core/recovery'
 import type { HoldCode, HoldReason } from '#core/vacuum'
 import type { QuantityName, Verdict } from '#core/verdict'
-import type { ReadingsCode, ReadingsReason } from '#core/verify'
+import type { ChecksCode, ChecksReason } from '#core/tape'
 import { CURVE_REASONS } from './curve'
 import { type FindingCode, FINDINGS } from './findings'
+import { PATTERN_REASONS, PATTERN_WORDS } from './patterns'
 
 /** Codes that judges no longer give, and old tapes hold. */
 type OldCode = 'readings-impossible'
 type VerdictCode =
-  | PrepareCode
-  | RecoveryCode
-  | WaitCode
-  | GasCode
-  | HoldCode
-  | ChargeCode
-  | ReadingsCode
-  | FindingCode
-  | OldCode
+  PrepareCode | RecoveryCode | WaitCode | GasCode | HoldCode | ChargeCode | ChecksCode | FindingCode | OldCode
 type VerdictReason =
   | PrepareReason
   | RecoveryReason
@@ -26,7 +19,7 @@ type VerdictReason =
   | GasReason
   | HoldReason
   | ChargeReason
-  | ReadingsReason
+  | ChecksReason
   | FindingCode
 
 const findings = (part: 0 | 1) =>
@@ -49,6 +42,7 @@ export const OUTCOME_WORDS: Record<Verdict['outcome'], string> = {
 
 export const VERDICT_WORDS: Record<VerdictCode, string> = {
   ...findings(0),
+  ...PATTERN_WORDS,
   'nothing-recovered': 'Nothing to speak of came out',
   'no-expectation': 'No plate to compare with',
   'more-than-expected': 'More came out than should have been in there',
@@ -70,8 +64,6 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'hold-not-readable': 'This is not a hold that can be judged',
   'readings-missing': 'Not enough readings to judge',
   'readings-impossible': 'These readings cannot be true together',
-  'superheat-negative': 'Superheat is below zero: that cannot be',
-  'subcooling-negative': 'Subcooling is below zero',
   'superheat-low': 'Superheat is low',
   'superheat-near-zero': 'Hardly any superheat: the orifice floods',
   'superheat-high': 'Superheat is high',
@@ -131,6 +123,7 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'rose-above-limit': 'The gauge rose above the limit.',
   'hold-longer': 'Hold for at least 10 minutes.',
   ...CURVE_REASONS,
+  ...PATTERN_REASONS,
   'rose-on-manifold': 'The manifold gauge rose by more than a division: find the leak.',
   'manifold-sees-little':
     'A manifold gauge sees large leaks only, and no water: a vacuum gauge, or nitrogen, sees more.',
@@ -232,4 +225,14 @@ export const QUANTITY_WORDS: Record<QuantityName, string> = {
   'water-time': 'with a time constant of',
   'water-share': 'of what water can reach here',
   'known-after': 'Could be known after',
+  td: 'Air on less evaporating',
+  'over-ambient': 'Condensing above ambient',
+  'air-drop': 'Air on less air off',
+  'low-gauge': 'Low side',
+  'vent-drop': 'Vent below the air going in',
+  approach: 'Liquid line above ambient',
+  'air-rise-share': 'Condenser’s air warms by, of that',
+  'drier-drop': 'Drop over the drier',
+  standing: 'At rest above saturation',
+  likely: 'Likely',
 }

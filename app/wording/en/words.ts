@@ -71,6 +71,12 @@ export const TEMPERATURE_POINT_WORDS: Record<TemperaturePoint, string> = {
   ambient: 'Ambient',
   cylinder: 'Cylinder',
   vent: 'Vent or room air',
+  'air-on': 'Air onto the evaporator',
+  'air-off': 'Air off the evaporator',
+  'condenser-off': 'Air off the condenser',
+  'wet-bulb': 'Wet bulb inside',
+  'drier-in': 'Liquid before the drier',
+  'drier-out': 'Liquid after the drier',
 }
 
 export const WATCH_WORDS: Record<Watched, string> = {

@@ -1,14 +1,58 @@
-import type { Chapter } from '../chapter'
+import type { Service } from '../../verify'
+import type { Chapter, KindRules } from '../chapter'
 import { checkNotes } from '../check-readings'
 
 /** test: nitrogen in the circuit. */
 export type PressurePoint = 'low' | 'high' | 'cylinder' | 'test'
-export type TemperaturePoint = 'suction' | 'liquid' | 'ambient' | 'cylinder' | 'vent'
+export const TEMPERATURE_POINTS = [
+  'suction',
+  'liquid',
+  'ambient',
+  'cylinder',
+  'vent',
+  'air-on',
+  'air-off',
+  'condenser-off',
+  'wet-bulb',
+  'drier-in',
+  'drier-out',
+] as const
+export type TemperaturePoint = (typeof TEMPERATURE_POINTS)[number]
 
 export interface ReadingsBodies {
   /** @param atmospherePa of the place where the gauge was zeroed; missing: not written down */
   'pressure-noted': { point: PressurePoint; pressurePa: number; atmospherePa?: number }
   'temperature-noted': { point: TemperaturePoint; tempK: number }
+  /** It runs; for how long already, where nobody saw it start. */
+  'system-running': { service: Service; beforeS: number }
+  /** Off, equalised and as warm as the air: air in it shows as pressure above saturation. */
+  'standing-noted': { pressurePa: number; tempK: number; atmospherePa?: number }
+  'supply-noted': { volts?: number; amps?: number }
+  /** A whole cycle of a freezer or store that was watched: how long it ran, stood, defrosted; how cold it got. */
+  'cycle-noted': { runS: number; offS: number; defrostS?: number; coldestK?: number }
+}
+
+export interface Running {
+  at: number
+  order: number
+  service: Service
+  /** Since when it runs. */
+  since: number
+}
+
+export interface StandingNote {
+  at: number
+  order: number
+  pressurePa: number
+  tempK: number
+}
+
+export interface CycleNote {
+  at: number
+  runS: number
+  offS: number
+  defrostS?: number
+  coldestK?: number
 }
 
 export interface PressureNote {
@@ -29,12 +73,35 @@ export interface TemperatureNote {
 export interface ReadingsSlice {
   pressureNotes: PressureNote[]
   temperatureNotes: TemperatureNote[]
+  /** Each time that it was said to run. */
+  running: Running[]
+  standing: StandingNote[]
+  supply: { at: number; volts?: number; amps?: number }[]
+  cycles: CycleNote[]
 }
 
 const MOST_KEPT = 200
 
+const PLAIN = {
+  version: 1,
+  upcast: [],
+  refs: () => ({}),
+  ownId: null,
+  figure: null,
+  correctable: true,
+  afterClose: false,
+  decides: null,
+} as const satisfies Partial<KindRules<object>>
+
 export const readings: Chapter<ReadingsBodies, ReadingsSlice> = {
-  blank: () => ({ pressureNotes: [], temperatureNotes: [] }),
+  blank: () => ({
+    pressureNotes: [],
+    temperatureNotes: [],
+    running: [],
+    standing: [],
+    supply: [],
+    cycles: [],
+  }),
   kinds: {
     'pressure-noted': {
       version: 1,
@@ -63,6 +130,35 @@ export const readings: Chapter<ReadingsBodies, ReadingsSlice> = {
         state.temperatureNotes = [...state.temperatureNotes, { at: time, order, point, value: tempK }].slice(
           -MOST_KEPT,
         )
+      },
+    },
+    'system-running': {
+      ...PLAIN,
+      fold(state, { service, beforeS }, { time, order }) {
+        state.running.push({ at: time, order, service, since: time - 1000 * beforeS })
+      },
+    },
+    'standing-noted': {
+      ...PLAIN,
+      figure: { quantity: 'pressure', key: 'pressurePa' },
+      fold(state, { pressurePa, tempK }, { time, order }) {
+        state.standing.push({ at: time, order, pressurePa, tempK })
+      },
+    },
+    'supply-noted': {
+      ...PLAIN,
+      fold(state, { volts, amps }, { time }) {
+        state.supply.push({
+          at: time,
+          ...(volts !== undefined && { volts }),
+          ...(amps !== undefined && { amps }),
+        })
+      },
+    },
+    'cycle-noted': {
+      ...PLAIN,
+      fold(state, body, { time }) {
+        state.cycles.push({ at: time, ...body })
       },
     },
   },

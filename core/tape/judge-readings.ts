@@ -1,0 +1,231 @@
+import { OutOfRangeError, saturationTempK, tableOf } from '../refrigerants'
+import { STANDARD_ATMOSPHERE_PA } from '../units'
+import { type LimitedBy, quantity, type Verdict } from '../verdict'
+import {
+  type CheckResult,
+  type Derived,
+  type Figure,
+  figuresOf,
+  judgePattern,
+  judgeReadings,
+  LEAST_TARGET_K,
+  type Metering,
+  orificeTargetSuperheatK,
+  type Pattern,
+  type PatternCode,
+  type PatternReason,
+  type ReadingDoubts,
+  type ReadingsCode,
+  type ReadingsReason,
+  type RunningReadings,
+  type Service,
+  type ServiceFacts,
+  settlesInS,
+  superheatAndSubcooling,
+} from '../verify'
+import { baselineReadings, checkReadings, runningNow } from './check-readings'
+import { clampAt, gaugeAt } from './instruments'
+import type { Running } from './chapters/readings'
+import type { JobState } from './state'
+
+/** What of the system readings are held against. */
+export interface CheckedAgainst {
+  metering: Metering
+  plateSubcoolingK: number | null
+}
+
+/** Readings that are not those of a system that runs and has settled. */
+export type SettlingCode = 'readings-not-settled' | 'readings-at-rest' | 'suction-above-head'
+export type SettlingReason = 'let-it-settle' | 'start-it' | 'hoses-swapped'
+export type ChecksCode = ReadingsCode | PatternCode | SettlingCode
+export type ChecksReason = ReadingsReason | PatternReason | SettlingReason
+export type ChecksVerdict = Verdict<ChecksCode, ChecksReason>
+
+/**
+ * Superheat and subcooling of the check readings, each as far as it can be known: above its critical point a gas has
+ * no subcooling, and its superheat all the same. `outside` where a pressure lies beyond the refrigerant's table.
+ */
+export function checkResult(state: JobState): CheckResult & { outside?: boolean } {
+  if (!state.refrigerant) return {}
+  const table = tableOf(state.refrigerant)
+  const { lowPa, suctionK, highPa, liquidK } = checkReadings(state)
+  const found: CheckResult & { outside?: boolean } = {}
+  for (const half of [
+    { lowPa, suctionK },
+    { highPa, liquidK },
+  ])
+    try {
+      Object.assign(found, superheatAndSubcooling(half, table))
+    } catch (error) {
+      if (!(error instanceof OutOfRangeError)) throw error
+      found.outside = true
+    }
+  return found
+}
+
+/**
+ * What the readings of the running system say: all of them together where enough was read and it was said what the
+ * system is for; else superheat and subcooling alone.
+ */
+export function judgeChecks(state: JobState, context: CheckedAgainst): ChecksVerdict {
+  const { doubts, limitedBy } = readingDoubts(state)
+  const running = runningNow(state)
+  const unsettled = running && unsettledIn(state, running)
+  if (unsettled) return unsettled
+  const pattern = patternOf(state, context)
+  if (pattern) return limitedBy ? { ...pattern.verdict, limitedBy } : pattern.verdict
+  const target = orificeTarget(state)
+  const verdict = judgeReadings(checkResult(state), context.metering, context.plateSubcoolingK, {
+    doubts,
+    ...(target !== undefined && { targetSuperheatK: target }),
+  })
+  return limitedBy && verdict.numbers.length > 0 ? { ...verdict, limitedBy } : verdict
+}
+
+/** Why the readings are not yet those of a running system that has settled. */
+function unsettledIn(state: JobState, running: Running): ChecksVerdict | undefined {
+  const { at, lowPa, highPa } = checkReadings(state)
+  if (at === undefined) return undefined
+  const verdict = (
+    code: SettlingCode,
+    reason: SettlingReason,
+    numbers: Verdict['numbers'] = [],
+  ): ChecksVerdict => ({
+    outcome: code === 'suction-above-head' ? 'caution' : 'open',
+    code,
+    reasons: [{ code: reason }],
+    numbers,
+    source:
+      '10 to 15 min of steady running for comfort cooling, stores at box temperature, vehicles 5 to 10 min',
+  })
+  if (lowPa !== undefined && highPa !== undefined) {
+    const tellsPa = 2 * gaugeAt(state, at).value
+    if (lowPa - highPa > tellsPa) return verdict('suction-above-head', 'hoses-swapped')
+    if (highPa - lowPa <= tellsPa) return verdict('readings-at-rest', 'start-it')
+  }
+  const leftS = settlesInS(running.service, (at - running.since) / 1000)
+  return leftS > 0
+    ? verdict('readings-not-settled', 'let-it-settle', [quantity('known-after', leftS, 's')])
+    : undefined
+}
+
+/** All readings together; undefined: nobody has said that it runs and what for, or too little was read. */
+export function patternOf(state: JobState, context: CheckedAgainst): Pattern | undefined {
+  const running = runningNow(state)
+  const readings = checkReadings(state)
+  return running && judged(state, readings, running.service, context, standingOf(state))
+}
+
+/** The same for what was read before the work. */
+export function baselineOf(state: JobState, context: CheckedAgainst): Pattern | undefined {
+  const began = state.running[0]
+  return began && judged(state, baselineReadings(state), began.service, context, undefined)
+}
+
+function judged(
+  state: JobState,
+  readings: ReturnType<typeof checkReadings>,
+  service: Service,
+  against: CheckedAgainst,
+  standing: ReturnType<typeof standingOf>,
+): Pattern | undefined {
+  if (readings.at === undefined) return undefined
+  const figures = figuresRead(state, { ...readings, ...(standing && { standing }) })
+  return judgePattern(figures, serviceFacts(state, service, against))
+}
+
+/** What readings come to, each figure with what the job's gauge and clamp leave in doubt. */
+export function figuresRead(
+  state: JobState,
+  readings: RunningReadings & { at?: number },
+): Partial<Record<Figure, Derived>> {
+  if (!state.refrigerant) return {}
+  const at = readings.at ?? Infinity
+  const gauge = gaugeAt(state, at).value
+  const clamp = clampAt(state, at).value
+  return figuresOf(readings, tableOf(state.refrigerant), atmosphereOf(state), {
+    lowPa: gauge,
+    highPa: gauge,
+    clampK: clamp,
+    airK: clamp,
+  })
+}
+
+/** What the figures of this job's system are held against. */
+export function serviceFacts(
+  state: JobState,
+  service: Service,
+  { metering, plateSubcoolingK }: CheckedAgainst,
+): ServiceFacts {
+  const target = orificeTarget(state)
+  return {
+    service,
+    metering,
+    plateSubcoolingK,
+    ...(target !== undefined && { targetSuperheatK: target }),
+  }
+}
+
+/** What a fixed orifice should show in the weather that was read; undefined: no wet bulb, or no weather for it. */
+function orificeTarget(state: JobState): number | undefined {
+  const { wetBulbK, ambientK } = checkReadings(state)
+  if (wetBulbK === undefined || ambientK === undefined) return undefined
+  const target = orificeTargetSuperheatK(wetBulbK, ambientK)
+  return target < LEAST_TARGET_K ? undefined : target
+}
+
+/** How far the system stood above saturation when it was off, since the last gas moved. */
+function standingOf(state: JobState): { aboveK: number; limitK: number } | undefined {
+  const moved = Math.max(-1, ...state.transfers.map((each) => each.order))
+  const noted = state.standing.findLast((each) => each.order > moved)
+  if (!noted || !state.refrigerant) return undefined
+  const table = tableOf(state.refrigerant)
+  try {
+    const saturatedK = saturationTempK(table, noted.pressurePa, 'bubble')
+    const gaugeK =
+      saturationTempK(table, noted.pressurePa + gaugeAt(state, noted.at).value, 'bubble') - saturatedK
+    return {
+      aboveK: saturatedK - noted.tempK,
+      limitK: Math.hypot(gaugeK, clampAt(state, noted.at).value),
+    }
+  } catch (error) {
+    if (!(error instanceof OutOfRangeError)) throw error
+    return undefined
+  }
+}
+
+function atmosphereOf({ pressureNotes }: JobState): number {
+  return pressureNotes.findLast((each) => each.point === 'low')?.atmospherePa ?? STANDARD_ATMOSPHERE_PA
+}
+
+/**
+ * What gauge and clamp leave in doubt of superheat and subcooling, K: two standard deviations; and which of the two
+ * leaves more. While neither is named, what the trade reckons with.
+ */
+function readingDoubts(state: JobState): { doubts: ReadingDoubts; limitedBy?: LimitedBy } {
+  const { lowPa, highPa, at } = checkReadings(state)
+  if (!state.refrigerant || at === undefined) return { doubts: {} }
+  const gauge = gaugeAt(state, at)
+  const clamp = clampAt(state, at)
+  if (gauge.label === '' && clamp.label === '') return { doubts: {} }
+  const table = tableOf(state.refrigerant)
+  const gaugeK = (pa: number | undefined, point: 'dew' | 'bubble') => {
+    if (pa === undefined) return undefined
+    try {
+      return saturationTempK(table, pa + gauge.value, point) - saturationTempK(table, pa, point)
+    } catch (error) {
+      // Within its error of the table's end: nothing can be said of it, and the readings say so themselves.
+      if (!(error instanceof OutOfRangeError)) throw error
+      return undefined
+    }
+  }
+  const [lowK, highK] = [gaugeK(lowPa, 'dew'), gaugeK(highPa, 'bubble')]
+  const doubt = (byGaugeK: number | undefined) =>
+    byGaugeK === undefined ? undefined : (2 * Math.hypot(byGaugeK, clamp.value)) / Math.sqrt(3)
+  const widest = Math.max(lowK ?? 0, highK ?? 0)
+  return {
+    doubts: { superheatK: doubt(lowK), subcoolingK: doubt(highK) },
+    limitedBy:
+      widest > clamp.value ? { what: 'gauge', label: gauge.label } : { what: 'clamp', label: clamp.label },
+  }
+}

@@ -1,0 +1,93 @@
+import { describe, expect, it } from 'vitest'
+import { judgeChecks, patternOf, runningNow } from '.'
+import { saturationPressurePa, tableOf } from '../refrigerants'
+import { ZERO_CELSIUS_K } from '../units'
+import { aCourse, type Course } from '../../testing/a-course'
+
+const context = { metering: 'valve' as const, plateSubcoolingK: null }
+const table = tableOf('R-410A')
+const bubblePa = (tempC: number) => saturationPressurePa(table, tempC + ZERO_CELSIUS_K, 'bubble')
+const dewPa = (tempC: number) => saturationPressurePa(table, tempC + ZERO_CELSIUS_K, 'dew')
+
+/** Evaporating at 8 C with air on 25, condensing at 44 with 32 around; superheat 6, subcooling as asked. */
+function read(course: Course, subcoolingK = 6, superheatK = 6): Course {
+  course.wait(0).write('pressure-noted', { point: 'low', pressurePa: dewPa(8) })
+  course.wait(0).write('pressure-noted', { point: 'high', pressurePa: bubblePa(44) })
+  const temps = {
+    suction: 8 + superheatK,
+    liquid: 44 - subcoolingK,
+    ambient: 32,
+    'air-on': 25,
+    'air-off': 15,
+  }
+  for (const [point, tempC] of Object.entries(temps))
+    course.wait(0).write('temperature-noted', { point: point as 'suction', tempK: tempC + ZERO_CELSIUS_K })
+  return course
+}
+const runs = (beforeS: number, course = aCourse().about('R-410A')) =>
+  course.write('system-running', { service: 'comfort', beforeS })
+
+describe('what the readings of a running system say', () => {
+  it('all right, once it has settled', () => {
+    expect(judgeChecks(read(runs(900)).state(), context).code).toBe('pattern-all-right')
+  })
+  it('too soon, and how long still', () => {
+    const verdict = judgeChecks(read(runs(0).wait(4)).state(), context)
+    expect(verdict.code).toBe('readings-not-settled')
+    // Said, then read at once: ten minutes are still to come.
+    expect(verdict.numbers).toEqual([{ name: 'known-after', value: 600, unit: 's' }])
+  })
+  it('a system at rest is no running one', () => {
+    const course = runs(900)
+    course.wait(0).write('pressure-noted', { point: 'low', pressurePa: bubblePa(25) })
+    course.wait(0).write('pressure-noted', { point: 'high', pressurePa: bubblePa(25) + 10_000 })
+    expect(judgeChecks(course.state(), context).code).toBe('readings-at-rest')
+  })
+  it('hoses swapped', () => {
+    const course = runs(900)
+    course.wait(0).write('pressure-noted', { point: 'low', pressurePa: bubblePa(44) })
+    course.wait(0).write('pressure-noted', { point: 'high', pressurePa: dewPa(8) })
+    expect(judgeChecks(course.state(), context).code).toBe('suction-above-head')
+  })
+  it('without a word on whether it runs only superheat and subcooling are judged', () => {
+    const state = read(aCourse().about('R-410A')).state()
+    expect(patternOf(state, context)).toBeUndefined()
+    expect(judgeChecks(state, context).code).toBe('readings-fit')
+  })
+  it('gas that moves ends it: what was read before tells of another charge', () => {
+    const course = read(runs(900), 0, 16)
+    expect(judgeChecks(course.state(), context).code).toBe('pattern-charge-low')
+    course.charge('c', 0.3)
+    expect(runningNow(course.state())).toBeUndefined()
+    expect(judgeChecks(course.state(), context).code).toBe('readings-missing')
+    const after = read(runs(900, course))
+    expect(judgeChecks(after.state(), context).code).toBe('pattern-all-right')
+  })
+  it('what stood above saturation at rest speaks for air', () => {
+    const course = runs(900)
+    // 4 K above at 25 C.
+    course.write('standing-noted', { pressurePa: bubblePa(29), tempK: 25 + ZERO_CELSIUS_K })
+    // Ten kelvin more of head, and of subcooling.
+    course.wait(0).write('pressure-noted', { point: 'low', pressurePa: dewPa(8) })
+    course.wait(0).write('pressure-noted', { point: 'high', pressurePa: bubblePa(54) })
+    for (const [point, tempC] of [
+      ['suction', 14],
+      ['liquid', 38],
+      ['ambient', 32],
+      ['air-on', 25],
+    ] as const)
+      course.wait(0).write('temperature-noted', { point, tempK: tempC + ZERO_CELSIUS_K })
+    expect(judgeChecks(course.state(), context).code).toBe('pattern-air')
+  })
+  it('a reading struck changes what they say', () => {
+    const course = read(runs(900))
+    const suction = course.entries.find((each) => each.kind === 'temperature-noted')!
+    course.write('correction', {
+      entryId: suction.entryId,
+      kind: 'temperature-noted',
+      body: { point: 'suction', tempK: 30 + ZERO_CELSIUS_K },
+      reason: 'misread',
+    })
+    expect(judgeChecks(course.state(), context).code).not.toBe('pattern-all-right')
+  })
+})

@@ -1,0 +1,21 @@
+export type { Cause } from './causes'
+export type { NextCheck } from './checks'
+export { figuresOf, type Derived, type Figure, type ReadWith, type RunningReadings } from './figures'
+export {
+  judgePattern,
+  type Pattern,
+  type PatternCode,
+  type PatternReason,
+  type PatternVerdict,
+  type Ranked,
+} from './judge'
+export {
+  type Healthy,
+  healthyRange,
+  type RangedFigure,
+  type Service,
+  type ServiceFacts,
+  SERVICES,
+  settlesInS,
+  settleTimeS,
+} from './service'

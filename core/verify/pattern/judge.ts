@@ -1,0 +1,215 @@
+import { quantity, type Quantity, type QuantityName, type Verdict } from '../../verdict'
+import { type Cause, CAUSES, type Form, formsFor } from './causes'
+import { checkBetween, type NextCheck } from './checks'
+import type { Derived, Figure } from './figures'
+import { type Healthy, healthyRange, type RangedFigure, type ServiceFacts } from './service'
+
+export type PatternCode = `pattern-${Cause}` | 'pattern-open' | 'pattern-none' | ImpossibleCode
+export type ImpossibleCode =
+  'superheat-negative' | 'subcooling-negative' | 'liquid-below-ambient' | 'air-warmed'
+export type FigureWord = `${RangedFigure}-${'down' | 'in' | 'up'}`
+export type PatternReason =
+  | FigureWord
+  | `likely-${Cause}`
+  | `check-${NextCheck}`
+  | 'drier-cools'
+  | 'drier-even'
+  | 'stands-above'
+  | 'stands-at-saturation'
+  | 'instruments-or-gas-first'
+export type PatternVerdict = Verdict<PatternCode, PatternReason>
+
+export interface Ranked {
+  cause: Cause
+  /** How much worse than the instruments explain: the sum of squares of what lies outside, in standard deviations. */
+  misfit: number
+  /** Of all causes that were held against the readings. */
+  share: number
+}
+
+export interface Pattern {
+  verdict: PatternVerdict
+  /** The likeliest first. */
+  ranked: Ranked[]
+  /** Each figure with its healthy range. */
+  ranges: Partial<Record<Figure, Healthy>>
+}
+
+/** Machines differ from one another and from the model by about this much, in the figure's own unit. */
+const MODEL: Record<Figure, number> = {
+  td: 0.8,
+  'over-ambient': 0.8,
+  superheat: 0.8,
+  subcooling: 0.8,
+  'air-drop': 0.5,
+  'low-gauge': 1.5e4,
+  'vent-drop': 1.5,
+  approach: 1.5,
+  'air-rise-share': 0.05,
+  'drier-drop': 0.4,
+  standing: 0.5,
+}
+const UNITS: Record<Figure, Quantity['unit']> = {
+  td: 'K',
+  'over-ambient': 'K',
+  superheat: 'K',
+  subcooling: 'K',
+  'air-drop': 'K',
+  'low-gauge': 'Pa gauge',
+  'vent-drop': 'K',
+  approach: 'K',
+  'air-rise-share': 'share',
+  'drier-drop': 'K',
+  standing: 'K',
+}
+const LOW_SIDE: Figure[] = ['td', 'superheat', 'low-gauge']
+const HIGH_SIDE: Figure[] = ['over-ambient', 'subcooling']
+/** Figures that a pattern needs at least, those with a healthy range counted. */
+const LEAST_FIGURES = 3
+/** A cause is named alone where every other one fits worse by so much; found on the model's running cycle. */
+export const APART = 6
+/** That nothing is wrong: no cause needs ruling out by more, where every figure lies in its range. */
+export const RIGHT_APART = 1.5
+/** Nothing that is known fits where even the best lies this far off. */
+export const FITS = 16
+/** A reading this far out, in standard deviations, cannot be so. */
+const IMPOSSIBLE = 3
+/** Liquid colder than the air around by more than this, K, has not come out of a condenser in that air. */
+const COLDER_K = 2
+const DRIER_COOLS_K = 1.3
+const STANDS_ABOVE_K = 2
+/** So many causes are named where none stands alone; the third only with so much. */
+const SHOWN = 3
+const SHOWN_SHARE = 0.05
+
+const SOURCE =
+  'patterns of the trade, for settled systems; certainty measured on a simulated running cycle; the maker’s figures win'
+
+/**
+ * What all readings together say of a running system that has settled. A cause is named alone only where no other one
+ * comes near; else the likeliest are listed with the check that would separate them.
+ * @returns undefined where too little was read: {@link LEAST_FIGURES} figures, with both sides among them
+ */
+export function judgePattern(
+  figures: Partial<Record<Figure, Derived>>,
+  facts: ServiceFacts,
+): Pattern | undefined {
+  const names = Object.keys(figures) as Figure[]
+  const ranges = Object.fromEntries(
+    names.flatMap((name) => {
+      const range = healthyRange(name as RangedFigure, facts)
+      return range ? [[name, range] as const] : []
+    }),
+  ) as Partial<Record<Figure, Healthy>>
+  const ranged = Object.keys(ranges) as Figure[]
+  const sided = (side: Figure[]) => ranged.some((name) => side.includes(name))
+  if (ranged.length < LEAST_FIGURES || !sided(LOW_SIDE) || !sided(HIGH_SIDE)) return undefined
+
+  const numbers = names.map((name) => {
+    const { value, sigma } = figures[name]!
+    return quantity(name as QuantityName, value, UNITS[name], sigma)
+  })
+  const impossible = impossibleIn(figures)
+  if (impossible)
+    return {
+      verdict: {
+        outcome: 'caution',
+        code: impossible,
+        reasons: [{ code: 'instruments-or-gas-first' }],
+        numbers,
+        source: SOURCE,
+      },
+      ranked: [],
+      ranges,
+    }
+
+  const ranked = rank(figures, ranges, facts)
+  const [best, second] = ranked as [Ranked, Ranked]
+  const words = wordsOf(figures, ranges)
+  const read = (figure: Figure) => figures[figure] !== undefined
+  const says = (
+    outcome: Verdict['outcome'],
+    code: PatternCode,
+    reasons: PatternVerdict['reasons'],
+  ): Pattern => ({ verdict: { outcome, code, reasons, numbers, source: SOURCE }, ranked, ranges })
+  const next = { code: `check-${checkBetween(best.cause, second.cause, read)}` as const }
+  const likely = ranked
+    .filter(({ share }, i) => i < 2 || (i < SHOWN && share > SHOWN_SHARE))
+    .map(({ cause, share }) => ({
+      code: `likely-${cause}` as const,
+      numbers: [quantity('likely', share, 'share')],
+    }))
+  if (best.misfit > FITS) return says('open', 'pattern-none', [...likely.slice(0, 2), next, ...words])
+  if (second.misfit - best.misfit < (best.cause === 'all-right' ? RIGHT_APART : APART))
+    return says('open', 'pattern-open', [...likely, next, ...words])
+  return says(best.cause === 'all-right' ? 'good' : 'caution', `pattern-${best.cause}`, words)
+}
+
+function impossibleIn(figures: Partial<Record<Figure, Derived>>): ImpossibleCode | undefined {
+  const below = (name: Figure, edge: number) => {
+    const found = figures[name]
+    return found !== undefined && found.value < edge - IMPOSSIBLE * found.sigma
+  }
+  if (below('superheat', -1)) return 'superheat-negative'
+  if (below('subcooling', -1)) return 'subcooling-negative'
+  if (below('approach', -COLDER_K)) return 'liquid-below-ambient'
+  if (below('air-drop', -1)) return 'air-warmed'
+  return undefined
+}
+
+function rank(
+  figures: Partial<Record<Figure, Derived>>,
+  ranges: Partial<Record<Figure, Healthy>>,
+  facts: ServiceFacts,
+): Ranked[] {
+  const forms = formsFor(facts.service, facts.metering)
+  const fits = CAUSES.flatMap((cause) => {
+    const of = forms[cause]
+    return of ? [{ cause, misfit: Math.min(...of.map((form) => misfitOf(form, figures, ranges))) }] : []
+  }).sort((a, b) => a.misfit - b.misfit)
+  const least = fits[0]!.misfit
+  const weight = (misfit: number) => Math.exp((least - misfit) / 2)
+  const all = fits.reduce((sum, { misfit }) => sum + weight(misfit), 0)
+  return fits.map((each) => ({ ...each, share: weight(each.misfit) / all }))
+}
+
+function misfitOf(
+  form: Form,
+  figures: Partial<Record<Figure, Derived>>,
+  ranges: Partial<Record<Figure, Healthy>>,
+): number {
+  let sum = 0
+  for (const [name, [least, most]] of Object.entries(form) as [Figure, readonly [number, number]][]) {
+    const found = figures[name]
+    if (!found) continue
+    const range = ranges[name]
+    const half = range ? (range.most - range.least) / 2 : 1
+    const middle = range ? (range.most + range.least) / 2 : 0
+    const at = (found.value - middle) / half
+    const outside = at < least ? least - at : at > most ? at - most : 0
+    sum += ((outside * half) / Math.hypot(found.sigma, MODEL[name])) ** 2
+  }
+  return sum
+}
+
+/** Each figure in words: below, in or above its range; and what stands for itself. */
+function wordsOf(
+  figures: Partial<Record<Figure, Derived>>,
+  ranges: Partial<Record<Figure, Healthy>>,
+): PatternVerdict['reasons'] {
+  const words = Object.entries(ranges).map(([name, { least, most }]): PatternVerdict['reasons'][number] => {
+    const figure = name as RangedFigure
+    const { value, sigma } = figures[figure]!
+    const where = value < least ? 'down' : value > most ? 'up' : 'in'
+    return {
+      code: `${figure}-${where}`,
+      numbers: [quantity(figure as QuantityName, value, UNITS[figure], sigma)],
+    }
+  })
+  const outside = words.filter(({ code }) => !code.endsWith('-in'))
+  const { 'drier-drop': drier, standing } = figures
+  if (drier) outside.push({ code: drier.value > DRIER_COOLS_K ? 'drier-cools' : 'drier-even' })
+  if (standing)
+    outside.push({ code: standing.value > STANDS_ABOVE_K ? 'stands-above' : 'stands-at-saturation' })
+  return outside.length > 0 ? outside : words
+}

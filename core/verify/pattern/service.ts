@@ -1,0 +1,102 @@
+import type { Metering } from '../superheat'
+
+/** What a system is for: it decides what is healthy. */
+export const SERVICES = ['comfort', 'cold-store', 'freezer', 'vehicle'] as const
+export type Service = (typeof SERVICES)[number]
+
+/** Figures that are held against a healthy range. Kelvin, but for the low side of a vehicle: Pa above the air around. */
+export type RangedFigure =
+  'td' | 'over-ambient' | 'superheat' | 'subcooling' | 'air-drop' | 'low-gauge' | 'vent-drop'
+
+export interface Healthy {
+  least: number
+  most: number
+}
+
+/** Superheat where the weather's own figure is known, K: so far either way. */
+const ORIFICE_EITHER_WAY_K = 3
+/** And where it is not: what orifices show over the usual weathers. */
+const ORIFICE: Healthy = { least: 3, most: 14 }
+/** Of any device: nobody has said which. */
+const ANY_DEVICE: Healthy = { least: 3, most: 12 }
+
+/** Typical healthy ranges of settled systems (practice of the trade; the maker's figures win). */
+const HEALTHY: Record<Service, Partial<Record<RangedFigure, Healthy>>> = {
+  comfort: {
+    td: { least: 15, most: 22 },
+    'over-ambient': { least: 8, most: 17 },
+    superheat: { least: 4, most: 8 },
+    subcooling: { least: 4, most: 8 },
+    'air-drop': { least: 8, most: 12 },
+  },
+  'cold-store': {
+    td: { least: 5, most: 9 },
+    'over-ambient': { least: 8, most: 15 },
+    superheat: { least: 4, most: 7 },
+    subcooling: { least: 3, most: 7 },
+    'air-drop': { least: 3, most: 6 },
+  },
+  freezer: {
+    td: { least: 5, most: 8 },
+    'over-ambient': { least: 8, most: 14 },
+    superheat: { least: 3, most: 6 },
+    subcooling: { least: 3, most: 7 },
+    'air-drop': { least: 3, most: 5 },
+  },
+  vehicle: {
+    'low-gauge': { least: 1.2e5, most: 3e5 },
+    'over-ambient': { least: 15, most: 28 },
+    subcooling: { least: 3, most: 10 },
+    'vent-drop': { least: 15, most: 30 },
+  },
+}
+
+export interface ServiceFacts {
+  service: Service
+  metering: Metering
+  /** Printed on the plate, K; null: not printed. */
+  plateSubcoolingK: number | null
+  /** Subcooling is read behind a receiver: 1 to 4 K there. */
+  receiver?: boolean
+  /** What a fixed orifice should show in this weather, K, where a wet bulb was read. */
+  targetSuperheatK?: number | undefined
+}
+
+/** Either way of what is printed for subcooling, K. */
+const PLATE_EITHER_WAY_K = 1.5
+
+/** The healthy range of a figure; undefined: there is none for this service. */
+export function healthyRange(figure: RangedFigure, facts: ServiceFacts): Healthy | undefined {
+  const { service, metering, plateSubcoolingK, receiver, targetSuperheatK } = facts
+  const usual = HEALTHY[service][figure]
+  if (figure === 'subcooling' && usual) {
+    if (plateSubcoolingK !== null)
+      return { least: plateSubcoolingK - PLATE_EITHER_WAY_K, most: plateSubcoolingK + PLATE_EITHER_WAY_K }
+    return receiver ? { least: 1, most: 4 } : usual
+  }
+  if (figure !== 'superheat' || !usual || metering === 'valve') return usual
+  if (metering === 'unknown') return ANY_DEVICE
+  if (targetSuperheatK === undefined) return ORIFICE
+  return {
+    least: targetSuperheatK - ORIFICE_EITHER_WAY_K,
+    most: targetSuperheatK + ORIFICE_EITHER_WAY_K,
+  }
+}
+
+/** How long a system runs before its readings say anything, s: least and most. */
+const SETTLES_S: Record<Service, { least: number; most: number }> = {
+  comfort: { least: 600, most: 900 },
+  'cold-store': { least: 900, most: 1_800 },
+  freezer: { least: 900, most: 1_800 },
+  vehicle: { least: 300, most: 600 },
+}
+
+/**
+ * How long until the readings count, s: 0 when it has settled. Comfort cooling 10 to 15 min of steady running; stores at
+ * box temperature; vehicles at 1500 to 2000 rpm, recirculated air, lowest fan that keeps cold.
+ */
+export function settlesInS(service: Service, runningS: number): number {
+  return Math.max(0, SETTLES_S[service].least - runningS)
+}
+
+export const settleTimeS = (service: Service) => SETTLES_S[service]
