@@ -89,7 +89,8 @@ export function VerdictCard({
 /** A reason in words, with how likely it is where it is one of several. */
 export function reasonText({ code, numbers }: Reason): string {
   const likely = numbers?.find(({ name }) => name === 'likely')
-  return `${wordOf(VERDICT_REASONS, code)}${likely ? `: ${inTenths(likely.value)}` : ''}`
+  const words = wordOf(VERDICT_REASONS, code)
+  return likely ? `${words.replace(/[.]$/, '')}: ${inTenths(likely.value)}.` : words
 }
 
 /** No more digits than such a weighing of causes knows. */

@@ -95,7 +95,7 @@ export const PATTERN_REASONS: Record<PatternReason | SettlingReason, string> = {
   'stands-above': 'At rest it stands above saturation.',
   'stands-at-saturation': 'At rest it stands at saturation: no air to speak of.',
   ...(Object.fromEntries(
-    Object.entries(CAUSE_WORDS).map(([cause, words]) => [`likely-${cause}`, `May be ${words}`]),
+    Object.entries(CAUSE_WORDS).map(([cause, words]) => [`likely-${cause}`, `It may be ${words}.`]),
   ) as Record<`likely-${Cause}`, string>),
   ...(Object.fromEntries(
     Object.entries(CHECK_WORDS).map(([check, words]) => [`check-${check}`, words]),
