@@ -1,3 +1,4 @@
+import type { CompressorDrive } from '#core/oil'
 import type { SystemPlate } from '#core/systems'
 import type { ShopTx } from './connection'
 import { lock } from './locks'
@@ -27,13 +28,15 @@ export interface SystemRow extends SystemData {
   altitudeM: number
   /** The job in which its plate was read; null: a person has entered it, or nobody. */
   plateJob: string | null
+  /** What drives its compressor; empty: nobody has said. */
+  drive: CompressorDrive | ''
   /** What the books have in it, mg. */
   balanceMg: number
 }
 
 const SELECT = (tx: ShopTx) => tx`
   select y.system_id, y.name, y.trade, y.refrigerant, y.plate_mg, y.plate_text, y.panel_total_mg, y.lines,
-    y.accessories, y.oil_type, y.metering, y.subcooling_target_k, y.max_test_pressure_pa, y.registration, y.compressor, y.plate_job, y.balance_mg,
+    y.accessories, y.oil_type, y.metering, y.subcooling_target_k, y.max_test_pressure_pa, y.registration, y.compressor, y.drive, y.plate_job, y.balance_mg,
     y.version, y.site_id, s.name as site, s.altitude_m, c.customer_id, c.name as customer
   from system y join site s using (shop_id, site_id) join customer c using (shop_id, customer_id)`
 

@@ -30,7 +30,16 @@ const STAGES = [
 ]
 
 const SCREENS = {
-  lists: () => ['/', '/cylinders', '/systems', '/jobs', '/ledger', '/ledger/month', '/settings'],
+  lists: () => [
+    '/',
+    '/cylinders',
+    '/systems',
+    '/jobs',
+    '/ledger',
+    '/ledger/month',
+    '/ledger/oil',
+    '/settings',
+  ],
   forms: ({ cylinder, system }: Arranged) => [
     '/cylinders/new',
     `/cylinders/${cylinder}`,

@@ -27,6 +27,7 @@ export function plateOf({ system, jobId }: OfJob, state: JobState): SystemPlate 
 
 /** What plate, lines and accessories say should be in the system; null where no plate and no total are known. */
 export function expectedIn(data: OfJob, state: JobState): ExpectedCharge | null {
-  const code = state.refrigerant ?? data.system?.refrigerant
+  // After a change of gas the plate still speaks of the one before.
+  const code = state.gasChanges[0]?.from ?? state.refrigerant ?? data.system?.refrigerant
   return code ? expectedCharge(plateOf(data, state), tableOf(code)) : null
 }

@@ -11,6 +11,7 @@ import { id, type Schemas, words } from './chapters/parts.server'
 import { readings } from './chapters/readings.server'
 import { recovery } from './chapters/recovery.server'
 import { repair } from './chapters/repair.server'
+import { retrofit } from './chapters/retrofit.server'
 import { transfer } from './chapters/transfer.server'
 import { verdicts } from './chapters/verdicts.server'
 import { watches } from './chapters/watches.server'
@@ -21,6 +22,7 @@ const BODIES: Schemas<EntryBodies> = {
   ...transfer,
   ...recovery,
   ...repair,
+  ...retrofit,
   ...leakTest,
   ...evacuation,
   ...oil,

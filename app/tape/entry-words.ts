@@ -10,6 +10,7 @@ import { oil } from './chapters/oil.words'
 import { readings } from './chapters/readings.words'
 import { recovery } from './chapters/recovery.words'
 import { repair } from './chapters/repair.words'
+import { retrofit } from './chapters/retrofit.words'
 import { transfer } from './chapters/transfer.words'
 import { verdicts } from './chapters/verdicts.words'
 import { watches } from './chapters/watches.words'
@@ -20,6 +21,7 @@ const WORDS: AllWords = {
   ...transfer,
   ...recovery,
   ...repair,
+  ...retrofit,
   ...leakTest,
   ...evacuation,
   ...oil,

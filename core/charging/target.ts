@@ -3,9 +3,16 @@ import { MG_PER_KG } from '../units'
 import { quantity, type Verdict } from '../verdict'
 import type { Trade } from '../systems'
 
-export type TargetBasis = 'recovered' | 'expected' | 'typed'
+/** earlier: what an earlier job left in it by the books; retrofit: percent of the plate, in another gas. */
+export type TargetBasis = 'recovered' | 'expected' | 'earlier' | 'retrofit' | 'typed'
 
-export type TargetReason = 'recovered-agrees' | 'recovered-only' | 'plate-agrees' | 'plate-wins'
+export type TargetReason =
+  | 'recovered-agrees'
+  | 'recovered-only'
+  | 'plate-agrees'
+  | 'plate-wins'
+  | 'label-of-earlier'
+  | 'percent-of-plate'
 
 export interface ChargeTarget {
   basis: TargetBasis
@@ -22,6 +29,10 @@ export interface TargetInput {
   recoveredMg: number
   /** Plate + lines + accessories, mg; null where unknown. */
   expectedMg: number | null
+  /** What an earlier job left in it, by the books, mg; null: they do not know. */
+  earlierMg?: number | null
+  /** After a change of gas: so much of the plate's mass, mg. What came out was another gas, and says nothing. */
+  retrofitMg?: number
   /** The verdict that stands says that the recovered weight is what was expected, and no leak was found. */
   recoveredAgrees: boolean
 }
@@ -35,6 +46,8 @@ export function chargeTargets({
   trade,
   recoveredMg,
   expectedMg,
+  earlierMg = null,
+  retrofitMg,
   recoveredAgrees,
 }: TargetInput): ChargeTarget[] {
   const target = (basis: TargetBasis, massMg: number, reason: TargetReason): ChargeTarget => ({
@@ -43,6 +56,7 @@ export function chargeTargets({
     reason,
     toleranceMg: chargeToleranceMg(massMg, trade),
   })
+  if (retrofitMg !== undefined) return [target('retrofit', retrofitMg, 'percent-of-plate')]
   const recovered =
     recoveredMg > 0
       ? [target('recovered', recoveredMg, recoveredAgrees ? 'recovered-agrees' : 'recovered-only')]
@@ -51,7 +65,15 @@ export function chargeTargets({
     expectedMg !== null
       ? [target('expected', expectedMg, recoveredAgrees ? 'plate-agrees' : 'plate-wins')]
       : []
-  return recoveredAgrees && trade === 'stationary' ? [...recovered, ...expected] : [...expected, ...recovered]
+  // Only where it says something else than the plate does.
+  const differs =
+    earlierMg !== null &&
+    earlierMg > 0 &&
+    (expectedMg === null || Math.abs(earlierMg - expectedMg) > chargeToleranceMg(expectedMg, trade))
+  const earlier = differs ? [target('earlier', earlierMg, 'label-of-earlier')] : []
+  return recoveredAgrees && trade === 'stationary'
+    ? [...recovered, ...expected, ...earlier]
+    : [...expected, ...earlier, ...recovered]
 }
 
 /**

@@ -1,6 +1,7 @@
 import { type Booking, place, type Place } from '../ledger'
 import { kitAt } from './chapters/kit'
 import { eventsOf, transferAt } from './episodes'
+import { gasAt } from './gas-at'
 import type { JobState } from './state'
 import { netMg, type Transfer } from './weighings'
 
@@ -44,7 +45,7 @@ export function bookings(state: JobState, beside: BooksBeside = NOTHING_BESIDE):
     to,
     massMg,
     at,
-    refrigerant: state.refrigerant,
+    refrigerant: gasAt(state, at),
     knownBy: 'computed',
     uncertaintyMg: COMPUTED_SIGMA_MG,
   })
@@ -140,7 +141,7 @@ function weighed(
     to,
     massMg,
     at,
-    refrigerant: state.refrigerant,
+    refrigerant: gasAt(state, transfer.startedAt),
     knownBy: 'weighed',
     uncertaintyMg: transfer.sigmaMg,
   }

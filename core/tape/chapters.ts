@@ -8,6 +8,7 @@ import { oil } from './chapters/oil'
 import { readings } from './chapters/readings'
 import { recovery } from './chapters/recovery'
 import { repair } from './chapters/repair'
+import { retrofit } from './chapters/retrofit'
 import { transfer } from './chapters/transfer'
 import { verdicts } from './chapters/verdicts'
 import { watches } from './chapters/watches'
@@ -20,6 +21,7 @@ const LIST = {
   transfer,
   recovery,
   repair,
+  retrofit,
   leakTest,
   evacuation,
   oil,
@@ -38,6 +40,7 @@ export const KINDS: AllKinds = {
   ...transfer.kinds,
   ...recovery.kinds,
   ...repair.kinds,
+  ...retrofit.kinds,
   ...leakTest.kinds,
   ...evacuation.kinds,
   ...oil.kinds,

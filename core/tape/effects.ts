@@ -1,4 +1,5 @@
 import { type Condition, worse } from '../cylinders'
+import { gasAt } from './gas-at'
 import type { JobState } from './state'
 
 export interface CylinderEffect {
@@ -22,17 +23,18 @@ export function cylinderEffects(
 ): CylinderEffect[] {
   const effects: CylinderEffect[] = []
   for (const [cylinderId, before] of cylinders) {
-    const received = state.transfers.some(
+    const last = state.transfers.findLast(
       (each) =>
         each.cylinderId === cylinderId &&
         (each.use === 'recover' ? each.amountMg > 0 : each.amountMg < -RECEIVED_MG),
     )
+    const received = last !== undefined
+    const gas = last ? gasAt(state, last.startedAt) : state.refrigerant
     const effect: CylinderEffect = { cylinderId }
     let condition = before.condition
-    if (received && state.refrigerant && !before.refrigerant) effect.refrigerant = state.refrigerant
+    if (received && gas && !before.refrigerant) effect.refrigerant = gas
     if (received) condition = worse(condition, 'used')
-    if (received && state.refrigerant && before.refrigerant && before.refrigerant !== state.refrigerant)
-      condition = 'mixed'
+    if (received && gas && before.refrigerant && before.refrigerant !== gas) condition = 'mixed'
     const judged = state.gas[cylinderId]
     if (judged) condition = worse(condition, judged)
     if (condition !== before.condition) effect.condition = condition

@@ -8,6 +8,7 @@ import type { OilBodies } from './chapters/oil'
 import type { ReadingsBodies } from './chapters/readings'
 import type { RecoveryBodies } from './chapters/recovery'
 import type { RepairBodies } from './chapters/repair'
+import type { RetrofitBodies } from './chapters/retrofit'
 import type { TransferBodies } from './chapters/transfer'
 import type { VerdictBodies } from './chapters/verdicts'
 import type { WatchBodies } from './chapters/watches'
@@ -19,6 +20,7 @@ export interface EntryBodies
     TransferBodies,
     RecoveryBodies,
     RepairBodies,
+    RetrofitBodies,
     LeakTestBodies,
     EvacuationBodies,
     OilBodies,

@@ -4,8 +4,19 @@ export type { FigureKind } from './chapter'
 export { bodyToday, figureOf, KINDS, refsOf, upcast, versionOf, withoutOwnId } from './chapters'
 export type { JobBodies, JobStatus } from './chapters/job'
 export type { GasTest, RecoveryBodies, RecoveryPlan } from './chapters/recovery'
-export type { OilBodies } from './chapters/oil'
-export type { ChargeBodies } from './chapters/charge'
+export {
+  needsClearing,
+  type OilBodies,
+  type OilClearing,
+  type OilDirection,
+  oilDueMl,
+  type OilPut,
+} from './chapters/oil'
+export * from './oil-moves'
+export type { ChargeBodies, ChargeCorrection } from './chapters/charge'
+export { type GasChange, RETROFIT_STEPS, type RetrofitBodies, type RetrofitStep } from './chapters/retrofit'
+export * from './charge-lag'
+export * from './gas-at'
 export type { TransferBodies } from './chapters/transfer'
 export { openTransfer } from './chapters/transfer'
 export {
@@ -48,6 +59,7 @@ export * from './weighings'
 export { FOLD_VERSION, foldTape, withWritten } from './fold'
 export * from './checkpoint'
 export { type Episode, recoveredEpisode, transferAt } from './episodes'
+export { openedAt } from './episodes'
 export * from './in-system'
 export * from './check-readings'
 export * from './instruments'

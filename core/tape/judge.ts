@@ -150,10 +150,18 @@ export function targetsFor(state: JobState, context: JudgingContext): ChargeTarg
   const verdict = standingVerdict(state, 'recovery', context)
   const found = state.leakChecks.some((each) => each.found)
   const episode = recoveredEpisode(state)
+  const change = state.gasChanges.at(-1)
+  const plateMg = context.plate?.massMg ?? context.books?.massMg
+  const retrofitMg =
+    change?.platePct !== undefined && plateMg !== undefined
+      ? Math.round((plateMg * change.platePct) / 100)
+      : undefined
   return chargeTargets({
     trade: context.trade,
     recoveredMg: episode?.recoveredMg ?? 0,
-    expectedMg: withNewParts(state, context.plate?.massMg ?? context.books?.massMg ?? null),
+    expectedMg: withNewParts(state, context.plate?.massMg ?? null),
+    earlierMg: withNewParts(state, context.books?.massMg ?? null),
+    ...(retrofitMg !== undefined && { retrofitMg }),
     recoveredAgrees: verdict?.stands === true && verdict.verdict.code === 'as-expected' && !found,
   })
 }

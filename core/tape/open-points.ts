@@ -1,7 +1,10 @@
 import { checkNotes } from './check-readings'
 import { holdPassed } from '../vacuum'
 import { holdVerdict, ruleOf, runningHold } from './chapters/evacuation'
+import { oilDueMl } from './chapters/oil'
 import { openTransfer } from './chapters/transfer'
+import { RETROFIT_STEPS } from './chapters/retrofit'
+import { isRecovered } from './episodes'
 import { gasUnaccounted, inSystemNow, massIn } from './in-system'
 import { type JudgingContext, judgeCharged } from './judge'
 import { type JobState, type Stage, stepDone } from './state'
@@ -19,8 +22,10 @@ export type OpenPoint =
   | 'hold-too-short'
   | 'hold-failed'
   | 'oil-due'
+  | 'oil-wrong'
   | 'charge-short'
   | 'charge-over'
+  | 'retrofit-open'
   | 'no-charge'
   | 'readings-missing'
   | 'caps'
@@ -40,8 +45,10 @@ export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
   'hold-too-short': 'evacuate',
   'hold-failed': 'evacuate',
   'oil-due': 'oil',
+  'oil-wrong': 'oil',
   'charge-short': 'charge',
   'charge-over': 'charge',
+  'retrofit-open': 'repair',
   'no-charge': 'charge',
   'readings-missing': 'verify',
   caps: 'close',
@@ -69,7 +76,8 @@ function inGas(state: JobState, context: JudgingContext): OpenPoint[] {
   const points: OpenPoint[] = []
   const now = state.episodes.at(-1)!
   if (openTransfer(state)) points.push('transfer-running')
-  const pulled = now.pulls > 0 && now.lastWas === 'recover'
+  // A little taken out of what was just put in is no recovery that has to end.
+  const pulled = now.lastWas === 'recover' && (now.began === 'as-found' || isRecovered(now))
   if (!openTransfer(state) && pulled && (now.end === undefined || now.end.how === 'not-emptied'))
     points.push('recovery-not-ended')
   if (gasUnaccounted(state, context)) points.push('gas-unaccounted')
@@ -106,8 +114,8 @@ function lastOpenedAt({ episodes }: JobState): number | undefined {
 
 function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
   const points: OpenPoint[] = []
-  const { outMl, partsMl, inMl, noted } = state.oil
-  if (noted && outMl + partsMl - inMl > OIL_ML) points.push('oil-due')
+  if (oilDueMl(state) > OIL_ML) points.push('oil-due')
+  if (state.raised.includes('oil-wrong-for-drive')) points.push('oil-wrong')
   const charged = state.episodes.at(-1)!.charges > 0
   if (state.target && !charged && !stepDone(state, 'unit-taken-away')) points.push('no-charge')
   const verdict = charged ? judgeCharged(state, context) : undefined
@@ -116,6 +124,9 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
     const now = massIn(inSystemNow(state, context))
     if (now && state.target) points.push(now.massMg < state.target.massMg ? 'charge-short' : 'charge-over')
   }
+  const changed = state.gasChanges.at(-1)
+  if (changed && charged && RETROFIT_STEPS.some((step) => !stepDone(state, step, changed.at)))
+    points.push('retrofit-open')
   const { pressures, temperatures } = checkNotes(state)
   if (charged && (pressures.length === 0 || temperatures.length === 0)) points.push('readings-missing')
   return points

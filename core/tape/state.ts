@@ -7,6 +7,7 @@ import type { OilSlice } from './chapters/oil'
 import type { ReadingsSlice } from './chapters/readings'
 import type { RecoverySlice } from './chapters/recovery'
 import type { RepairSlice } from './chapters/repair'
+import type { RetrofitSlice } from './chapters/retrofit'
 import type { TransferSlice } from './chapters/transfer'
 import type { VerdictSlice } from './chapters/verdicts'
 import type { WatchSlice } from './chapters/watches'
@@ -38,6 +39,7 @@ export type FlagCode =
   | 'emptied-not-borne-out'
   | 'gas-unaccounted'
   | 'backflow'
+  | 'oil-wrong-for-drive'
 
 /** An entry as the tape shows it. */
 export interface TapeLine {
@@ -77,6 +79,7 @@ export interface JobState
     TransferSlice,
     RecoverySlice,
     RepairSlice,
+    RetrofitSlice,
     LeakTestSlice,
     EvacuationSlice,
     OilSlice,

@@ -14,8 +14,10 @@ import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import type { CylinderRow } from '../cylinders'
 import { keepUses } from '../kit/uses'
+import { keepOil } from '../oil/keep'
 import { keepJobKit } from '../samples/keep'
 import { book, bookedFor, booksBeside } from '../ledger/movements'
+import { keepRetrofit } from './retrofits'
 import { summarise } from './summary'
 import { stateOf } from './tape'
 
@@ -36,8 +38,10 @@ export async function settle(
     await markCylinders(tx, jobId, state)
     await markWeighedOff(tx, jobId, state)
     await keepPlate(tx, jobId, state)
+    await keepRetrofit(tx, jobId, state)
   }
   await keepUses(tx, jobId, state)
+  await keepOil(tx, jobId, state)
   await keepJobKit(tx, jobId, state)
   await summarise(tx, jobId, state, lastSeq)
   await seeAlarms(tx, jobId, state.acknowledged)

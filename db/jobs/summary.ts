@@ -1,10 +1,11 @@
-import { clocksOf, FOLD_VERSION, type JobState, nextStep } from '#core/tape'
+import { chargeLag, clocksOf, FOLD_VERSION, type JobState, nextStep } from '#core/tape'
 import type { ShopTx } from '../connection'
 
 /** Keeps the projection of a tape that lists read. */
 export async function summarise(tx: ShopTx, jobId: string, state: JobState, lastSeq: number): Promise<void> {
   const finished = state.status === 'closed' || state.status === 'cancelled'
   const running = state.transfers.filter((each) => each.endedAt === undefined && !finished)
+  const lag = chargeLag(state, { books: null, plate: null })
   const row = {
     foldVersion: FOLD_VERSION,
     lastSeq,
@@ -26,15 +27,17 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
     lastAt: new Date(state.lastAt),
     closedAt: state.closedAt === undefined ? null : new Date(state.closedAt),
     recheckOn: state.recheck?.on ?? null,
+    chargeLagS: lag ? lag.seconds : null,
+    chargedBy: lag?.userId ?? null,
   }
   await tx`
     insert into job_summary (shop_id, job_id, fold_version, last_seq, status, stage, next, title, system_id, refrigerant,
       recovered_mg, charged_mg, target_mg, waiting_for, flags, emptied, running_on, clocks, opened_at, last_at, closed_at,
-      recheck_on)
+      recheck_on, charge_lag_s, charged_by)
     values (current_shop(), ${jobId}, ${row.foldVersion}, ${row.lastSeq}, ${row.status}, ${row.stage}, ${row.next},
       ${row.title}, ${row.systemId}, ${row.refrigerant}, ${row.recoveredMg}, ${row.chargedMg}, ${row.targetMg},
       ${row.waitingFor}, ${row.flags}, ${row.emptied}, ${row.runningOn}::uuid[], ${row.clocks}, ${row.openedAt}, ${row.lastAt},
-      ${row.closedAt}, ${row.recheckOn})
+      ${row.closedAt}, ${row.recheckOn}, ${row.chargeLagS}, ${row.chargedBy})
     on conflict (shop_id, job_id) do update set ${tx(row)}`
 }
 

@@ -1,10 +1,13 @@
 import {
+  beforeRetrofit,
   busyElsewhere,
+  chargeLags,
   cylinderGains,
   type CylinderRow,
   cylindersFor,
   cylindersOf,
   doubtsOfJob,
+  dyedBefore,
   foldOpen,
   inShop,
   jobHead,
@@ -68,16 +71,20 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
     const van = preferencesOf(person.preferences).van
     const usedKit = [...new Set(state.kit.map((each) => each.kitId))]
     const machine = kitAt(state, ['machine', 'station'])
-    const [ownKit, scales, moreKit, places, doubts, live, liveNow, past] = await Promise.all([
-      van ? kitAtPlace(tx, van) : [],
-      scalesInUse(tx),
-      kitOf(tx, usedKit),
-      kitPlaces(tx),
-      doubtsOfJob(tx, jobId),
-      liveChannels(tx, jobId),
-      liveKit(tx),
-      machine ? pastRuns(tx, machine.kitId, jobId) : [],
-    ])
+    const [ownKit, scales, moreKit, places, doubts, live, liveNow, past, lags, retrofitted, dyed] =
+      await Promise.all([
+        van ? kitAtPlace(tx, van) : [],
+        scalesInUse(tx),
+        kitOf(tx, usedKit),
+        kitPlaces(tx),
+        doubtsOfJob(tx, jobId),
+        liveChannels(tx, jobId),
+        liveKit(tx),
+        machine ? pastRuns(tx, machine.kitId, jobId) : [],
+        chargeLags(tx, person.userId, jobId),
+        state.gasChanges.length > 0 ? beforeRetrofit(tx, jobId) : undefined,
+        state.systemId ? dyedBefore(tx, state.systemId, jobId) : null,
+      ])
     const today = todayIn(shop.timeZone)
     const kit = new Map([...ownKit, ...scales, ...moreKit].map((row) => [row.kitId, jobKit(row, today)]))
     const choices = state.systemId ? [] : await systems(tx, '', SYSTEMS_SHOWN + 1)
@@ -88,7 +95,17 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       jobId,
       number: head.number,
       ...tape,
-      system: system ?? null,
+      // A job that changed the gas is judged by the plate that it found.
+      system: system
+        ? {
+            ...system,
+            ...(retrofitted && {
+              plateMg: retrofitted.wasPlateMg,
+              plateText: retrofitted.wasPlateText,
+              panelTotalMg: retrofitted.wasPanelMg,
+            }),
+          }
+        : null,
       /** What the books had in the system when the job began; null: they do not know the whole of it. */
       booksBefore: before,
       /** When anybody charged it last before this job, ms; null: the books know of none. */
@@ -107,6 +124,10 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       doubts,
       /** What the machine of this job took out before, and in how long. */
       pastRuns: past,
+      /** When another job dyed the system, ms; null: the books know of none. */
+      dyedAt: dyed?.getTime() ?? null,
+      /** How late this person closed the valve in past charges, s, the newest first. */
+      chargeLags: lags,
       /** Channels that were kit of this job, and those of kit that it may take. */
       live: sourcesOf(live, liveNow, kit),
       standIns: await standIns(tx, devicesInUse(live)),

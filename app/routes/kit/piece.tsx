@@ -10,6 +10,7 @@ import {
   lockedKit,
   movements,
   onePiece,
+  takenFromBottle,
   usesOf,
   VoucherError,
 } from '#db'
@@ -53,6 +54,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       holdsGas(piece.kind) && piece.lastGas ? cylindersOfGas(tx, piece.lastGas) : [],
       piece.kind === 'pump' ? hoursRun(tx, kitId) : null,
     ])
+    const level = piece.kind === 'bottle' ? levelOf(acts, piece.facts) : undefined
     return {
       piece,
       acts,
@@ -61,6 +63,10 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       ledger,
       cylinders,
       ran,
+      bottle: level && {
+        ...level,
+        takenMl: await takenFromBottle(tx, kitId, level.since),
+      },
       today: todayIn(shop.timeZone),
       timeZone: shop.timeZone,
       mayWrite: person.role !== 'trainee',
@@ -98,7 +104,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** One piece of kit: what it can tell, what is due, what it holds, and everything that was done with it. */
 export default function Piece({ loaderData, actionData }: Route.ComponentProps) {
-  const { piece, acts, doubts, uses, ledger, cylinders, ran, today, timeZone, mayWrite } = loaderData
+  const { piece, acts, doubts, uses, ledger, cylinders, ran, bottle, today, timeZone, mayWrite } = loaderData
   const reading = useReadersUnits()
   const show = useShow()
   useRefresh(({ kind }) => kind !== 'alarm')
@@ -153,6 +159,23 @@ export default function Piece({ loaderData, actionData }: Route.ComponentProps) 
                   {Math.round(100 * used)} % of what it is good for.
                 </p>
               )}
+            </section>
+          )}
+          {bottle && (
+            <section className="sheet">
+              <h2>Left in it</h2>
+              <div className="hero">
+                {bottle.ml === undefined
+                  ? 'not known'
+                  : show('volume', Math.max(0, bottle.ml - bottle.takenMl))}
+              </div>
+              <p className="mb-0">
+                {bottle.since
+                  ? `By its level of ${day(bottle.since, timeZone)}, less ${show('volume', bottle.takenMl)} that jobs took since.`
+                  : bottle.ml === undefined
+                    ? 'Note what is left in it once: from then on jobs count it down.'
+                    : `A full bottle, less ${show('volume', bottle.takenMl)} that jobs took.`}
+              </p>
             </section>
           )}
           {ran !== null && (
@@ -262,6 +285,15 @@ export default function Piece({ loaderData, actionData }: Route.ComponentProps) 
       </div>
     </>
   )
+}
+
+/** What a bottle held when it was looked at last, or full. */
+function levelOf(
+  acts: readonly ActRow[],
+  { bottleMl }: KitFacts,
+): { ml: number | undefined; since: Date | null } {
+  const last = acts.find((act) => act.what === 'bottle-level' && act.struck === null)
+  return last ? { ml: last.body.ml, since: last.at } : { ml: bottleMl, since: null }
 }
 
 /** What an act found, with what it was held against. */

@@ -3,7 +3,7 @@ import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
 import { co2EquivalentT } from '#core/leaks'
 import { expectedCharge } from '#core/systems'
 import { MG_PER_KG } from '#core/units'
-import { inShop, jobsOn, movements, systemOf } from '#db'
+import { inShop, jobsOn, movements, retrofitsOf, systemOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
@@ -25,12 +25,17 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const systemId = idOf(params.systemId)
   return inShop(shop.shopId, async (tx) => {
     const system = found(await systemOf(tx, systemId), 'system')
-    const [jobs, ledger] = await Promise.all([jobsOn(tx, systemId), movements(tx, { systemId }, 200)])
+    const [jobs, ledger, retrofits] = await Promise.all([
+      jobsOn(tx, systemId),
+      movements(tx, { systemId }, 200),
+      retrofitsOf(tx, systemId),
+    ])
     const facts = system.refrigerant ? factsOf(system.refrigerant) : undefined
     return {
       system,
       jobs,
       ledger,
+      retrofits,
       expected: system.refrigerant ? expectedCharge(system, tableOf(system.refrigerant)) : null,
       gas: facts ? { safetyClass: facts.safetyClass, gwp: facts.gwp } : null,
       timeZone: shop.timeZone,
@@ -43,7 +48,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** One system: its plate, what should be in it, and what was done to it. */
 export default function System({ loaderData }: Route.ComponentProps) {
-  const { system, jobs, ledger, expected, gas, timeZone, mayWrite } = loaderData
+  const { system, jobs, ledger, retrofits, expected, gas, timeZone, mayWrite } = loaderData
   const show = useShow()
   const workingLink = expectedChargeLink(system)
   useRefresh(({ kind }) => kind === 'job')
@@ -149,6 +154,12 @@ export default function System({ loaderData }: Route.ComponentProps) {
               {system.plateText && <Fact name="As printed">{system.plateText}</Fact>}
               <Fact name="Height above the sea">{show('height', system.altitudeM)}</Fact>
             </dl>
+            {retrofits.map((change) => (
+              <p key={change.jobId} className="mb-0 mt-2">
+                <Link to={`/jobs/${change.jobId}`}>Job {change.number}</Link> changed it from{' '}
+                {change.fromGas ?? 'a gas that nobody named'} to {change.toGas} on {day(change.at, timeZone)}.
+              </p>
+            ))}
             {expected && expected.parts.length > 1 && (
               <ul className="mt-2 mb-0">
                 {expected.parts.map((part, i) => (

@@ -5,4 +5,8 @@ import type { Words } from './words'
 export const charge: Words<ChargeBodies> = {
   'target-set': ({ massMg, toleranceMg, basis }, { show }) =>
     `Target ${show('weight', massMg)} ± ${show('weight', toleranceMg)}, from ${TARGET_BASIS_WORDS[basis]}`,
+  'charge-corrected': ({ way, massMg, reason }, { show }) =>
+    `${way === 'out' ? 'Too much in it: take out' : 'Short: add'} ${show('weight', massMg)}${reason ? `, ${reason}` : ''}`,
+  'metering-begun': ({ lowPa, nearCompressor }, { show }) =>
+    `Metering into suction begins at ${show('pressure', lowPa)}${nearCompressor ? ', port near the compressor' : ''}`,
 }

@@ -1,9 +1,18 @@
 import type { OilBodies } from '#core/tape'
+import { DRIVE_WORDS, OIL_CLEARING_WORDS } from '~/wording/en'
 import type { Words } from './words'
 
 const DIRECTIONS = { out: 'out', parts: 'for replaced parts', in: 'in' }
 
 export const oil: Words<OilBodies> = {
-  'oil-noted': ({ direction, volumeMl, text }, { show }) =>
-    `Oil ${DIRECTIONS[direction]} ${show('volume', volumeMl)}${text ? `, ${text}` : ''}`,
+  'oil-noted': ({ direction, volumeMl, text, oil: type, dyed }, { show }) =>
+    [`Oil ${DIRECTIONS[direction]} ${show('volume', volumeMl)}`, type, dyed && 'with dye', text]
+      .filter(Boolean)
+      .join(', '),
+  'dye-noted': ({ volumeMl, text }, { show }) => `Dye ${show('volume', volumeMl)}${text ? `, ${text}` : ''}`,
+  'drain-read': ({ when, volumeMl }, { show }) =>
+    `Drain bottle ${when} the recovery: ${show('volume', volumeMl)}`,
+  'drive-noted': ({ drive }) => `Compressor: ${DRIVE_WORDS[drive].toLowerCase()}`,
+  'oil-cleared': ({ how, who }) =>
+    `Clear of other oils: ${OIL_CLEARING_WORDS[how].toLowerCase()}${who ? `, says ${who}` : ''}`,
 }

@@ -56,6 +56,7 @@ export const FLAG_WORDS: Record<FlagCode, string> = {
   'weight-after-end': 'A weight was noted after its transfer had ended; it does not count.',
   'hold-without-start': 'A hold was ended that had not been started.',
   'noted-after-close': 'Something was noted after the job was closed.',
+  'oil-wrong-for-drive': 'An oil was put in that does not belong into this compressor.',
   'two-at-once':
     'Two transfers ran on one cylinder at once: their weights belong to both. Look at each of them and correct it.',
   'emptied-not-borne-out':

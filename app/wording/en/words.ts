@@ -2,7 +2,17 @@ import type { Condition, CylinderKind, FillRuleCode } from '#core/cylinders'
 import type { KnownBy, PlaceKind } from '#core/ledger'
 import type { SheetPart } from '#db'
 import type { TargetBasis } from '#core/charging'
-import type { Clock, JobStatus, LeakMethod, PressurePoint, TemperaturePoint, Watched } from '#core/tape'
+import type { CompressorDrive } from '#core/oil'
+import type {
+  Clock,
+  JobStatus,
+  LeakMethod,
+  OilClearing,
+  OilPlace,
+  PressurePoint,
+  TemperaturePoint,
+  Watched,
+} from '#core/tape'
 
 export const CYLINDER_KIND_WORDS: Record<CylinderKind, string> = {
   recovery: 'Recovery, refillable',
@@ -93,9 +103,30 @@ export const CLOCK_WORDS: Record<Clock['what'], string> = {
   charge: 'charging',
 }
 
+export const DRIVE_WORDS: Record<CompressorDrive, string> = {
+  belt: 'Driven by a belt',
+  'high-voltage': 'High voltage (electric, hybrid)',
+  stationary: 'Stationary, on the mains',
+}
+
+export const OIL_CLEARING_WORDS: Record<OilClearing, string> = {
+  'hoses-flushed': 'Hoses flushed',
+  'own-tool': 'A tool of its own, for this oil only',
+}
+
+export const OIL_PLACE_WORDS: Record<OilPlace, string> = {
+  bottle: 'Bottle',
+  system: 'System',
+  waste: 'Waste oil',
+  part: 'Gone with the old part',
+  unnamed: 'A bottle that was not named',
+}
+
 export const TARGET_BASIS_WORDS: Record<TargetBasis, string> = {
   recovered: 'what came out',
   expected: 'plate, lines and accessories',
+  earlier: 'what an earlier job left in it',
+  retrofit: 'the share of the plate for the new gas',
   typed: 'your own figure',
 }
 

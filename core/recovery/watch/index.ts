@@ -1,5 +1,5 @@
 export { type AlarmFacts, type PullAlarm, pullAlarms } from './alarms'
-export type { Jump } from './jumps'
 export { pullTimeLeft } from './left'
 export { type Pull, type PullState, watch, type Watched } from './pull'
 export { type At, trendOf } from './trend'
+export { type Jump, jumpsOf, withoutJumps } from './jumps'

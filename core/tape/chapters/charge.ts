@@ -5,14 +5,27 @@ import { type JobState, stepDone } from '../state'
 
 export interface ChargeBodies {
   'target-set': { massMg: number; toleranceMg: number; basis: TargetBasis }
+  /** The charge was over or short: what is taken out or added, and why. */
+  'charge-corrected': { way: 'out' | 'in'; massMg: number; reason: string }
+  /** The suction pressure of the running system, before liquid is metered into it. */
+  'metering-begun': { lowPa: number; nearCompressor: boolean }
+}
+
+export interface ChargeCorrection {
+  at: number
+  way: 'out' | 'in'
+  massMg: number
+  reason: string
 }
 
 export interface ChargeSlice {
   target?: { massMg: number; toleranceMg: number; basis: TargetBasis; at: number }
+  chargeCorrections: ChargeCorrection[]
+  metering?: { at: number; lowPa: number; nearCompressor: boolean }
 }
 
 export const charge: Chapter<ChargeBodies, ChargeSlice> = {
-  blank: () => ({}),
+  blank: () => ({ chargeCorrections: [] }),
   kinds: {
     'target-set': {
       version: 1,
@@ -25,6 +38,32 @@ export const charge: Chapter<ChargeBodies, ChargeSlice> = {
       decides: null,
       fold(state, body, { time }) {
         state.target = { ...body, at: time }
+      },
+    },
+    'charge-corrected': {
+      version: 1,
+      upcast: [],
+      refs: () => ({}),
+      ownId: null,
+      figure: { quantity: 'weight', key: 'massMg' },
+      correctable: true,
+      afterClose: false,
+      decides: null,
+      fold(state, body, { time }) {
+        state.chargeCorrections.push({ ...body, at: time })
+      },
+    },
+    'metering-begun': {
+      version: 1,
+      upcast: [],
+      refs: () => ({}),
+      ownId: null,
+      figure: { quantity: 'pressure', key: 'lowPa' },
+      correctable: true,
+      afterClose: false,
+      decides: null,
+      fold(state, body, { time }) {
+        state.metering = { ...body, at: time }
       },
     },
   },

@@ -1,33 +1,158 @@
-import type { Chapter } from '../chapter'
+import { type CompressorDrive, judgeOilType, type OilType } from '../../oil'
+import type { Chapter, KindRules } from '../chapter'
+import { type JobState, raise } from '../state'
+
+export type OilDirection = 'out' | 'parts' | 'in'
+/** How the way for another oil was made clean. */
+export type OilClearing = 'hoses-flushed' | 'own-tool'
 
 export interface OilBodies {
-  'oil-noted': { direction: 'out' | 'parts' | 'in'; volumeMl: number; text: string }
+  /** @param bottleId the piece of kit that it came from; @param dyed the oil, or the part, has dye in it */
+  'oil-noted': {
+    direction: OilDirection
+    volumeMl: number
+    text: string
+    oil?: OilType
+    bottleId?: string
+    dyed?: boolean
+  }
+  /** Dye put in by itself. */
+  'dye-noted': { volumeMl: number; text: string; bottleId?: string }
+  /** The bottle that the oil drains into, read before and after the recovery. */
+  'drain-read': { when: 'before' | 'after'; volumeMl: number }
+  'drive-noted': { drive: CompressorDrive }
+  /** Nothing of another oil is in the way any more, and who says so. */
+  'oil-cleared': { how: OilClearing; who: string }
+}
+
+export interface OilPut {
+  entryId: string
+  at: number
+  volumeMl: number
+  oil: OilType | null
+  bottleId: string | null
+  what: 'oil' | 'dye'
 }
 
 export interface OilSlice {
   oil: { outMl: number; partsMl: number; inMl: number; noted: boolean }
+  /** Everything that went in, oil and dye. */
+  oilPut: OilPut[]
+  drain: { beforeMl?: number; afterMl?: number; at: number }
+  drive?: CompressorDrive
+  oilCleared?: { at: number; how: OilClearing; who: string }
+  /** By the bottle that it drains into: what came out, mL. */
+  drainedMl: number
+  /** Dye is in it by this job: put in, or with oil or a part. */
+  dyed: boolean
 }
 
+const OWN = {
+  version: 1,
+  upcast: [],
+  refs: () => ({}),
+  ownId: null,
+  figure: null,
+  correctable: true,
+  afterClose: false,
+  decides: null,
+} as const satisfies Partial<KindRules<object>>
+
+const fromBottle = ({ bottleId }: { bottleId?: string }) =>
+  bottleId === undefined ? {} : { kit: [bottleId] }
+
 export const oil: Chapter<OilBodies, OilSlice> = {
-  blank: () => ({ oil: { outMl: 0, partsMl: 0, inMl: 0, noted: false } }),
+  blank: () => ({
+    oil: { outMl: 0, partsMl: 0, inMl: 0, noted: false },
+    oilPut: [],
+    drain: { at: 0 },
+    drainedMl: 0,
+    dyed: false,
+  }),
   kinds: {
     'oil-noted': {
-      version: 1,
-      upcast: [],
-      refs: () => ({}),
-      ownId: null,
+      ...OWN,
+      version: 2,
+      // Version 1 said the type in words, and no bottle.
+      upcast: [(body: object) => body],
+      refs: fromBottle,
       figure: { quantity: 'volume', key: 'volumeMl' },
-      correctable: true,
-      afterClose: false,
-      decides: null,
-      fold(state, { direction, volumeMl }) {
+      fold(state, { direction, volumeMl, oil: type, bottleId, dyed }, { entryId, time }) {
         state.oil.noted = true
         state.oil[`${direction}Ml`] += volumeMl
+        state.dyed ||= dyed === true && direction !== 'out'
+        if (direction !== 'in') return
+        state.oilPut.push({
+          entryId,
+          at: time,
+          volumeMl,
+          oil: type ?? null,
+          bottleId: bottleId ?? null,
+          what: 'oil',
+        })
+        if (type && wrongOil(state, type)) raise(state, 'oil-wrong-for-drive')
+      },
+    },
+    'dye-noted': {
+      ...OWN,
+      refs: fromBottle,
+      figure: { quantity: 'volume', key: 'volumeMl' },
+      fold(state, { volumeMl, bottleId }, { entryId, time }) {
+        state.dyed = true
+        state.oilPut.push({
+          entryId,
+          at: time,
+          volumeMl,
+          oil: null,
+          bottleId: bottleId ?? null,
+          what: 'dye',
+        })
+      },
+    },
+    'drain-read': {
+      ...OWN,
+      figure: { quantity: 'volume', key: 'volumeMl' },
+      fold(state, { when, volumeMl }, { time }) {
+        state.drain = { ...state.drain, [`${when}Ml`]: volumeMl, at: time }
+      },
+    },
+    'drive-noted': {
+      ...OWN,
+      fold(state, { drive }) {
+        state.drive = drive
+      },
+    },
+    'oil-cleared': {
+      ...OWN,
+      fold(state, { how, who }, { time }) {
+        state.oilCleared = { at: time, how, who }
       },
     },
   },
-  progress: {
-    oil: ({ oil: { noted, inMl, outMl, partsMl } }) =>
-      !noted ? 'untouched' : inMl >= outMl + partsMl - 1e-6 ? 'done' : 'begun',
+  settle(state) {
+    const { beforeMl, afterMl } = state.drain
+    state.drainedMl = beforeMl === undefined || afterMl === undefined ? 0 : Math.max(0, afterMl - beforeMl)
   },
+  progress: {
+    oil: (state) => {
+      if (!state.oil.noted && state.drainedMl === 0) return 'untouched'
+      return oilDueMl(state) <= 1e-6 ? 'done' : 'begun'
+    },
+  },
+}
+
+/** What should still go in, mL; negative: too much went in. What the bottle says came out counts with what was noted. */
+export function oilDueMl({ oil: { outMl, partsMl, inMl }, drainedMl }: JobState): number {
+  return outMl + drainedMl + partsMl - inMl
+}
+
+/** Whether an oil does not belong into this job's compressor. */
+export function wrongOil({ drive, refrigerant }: JobState, type: OilType): boolean {
+  if (drive === 'high-voltage') return judgeOilType(type, refrigerant ?? 'R-1234yf', drive).outcome === 'bad'
+  return refrigerant !== null && judgeOilType(type, refrigerant, drive ?? 'stationary').outcome === 'bad'
+}
+
+/** Oil may go into a high-voltage compressor only by a way that somebody has cleared of other oils. */
+export function needsClearing({ drive, oilCleared }: JobState): boolean {
+  return drive === 'high-voltage' && oilCleared === undefined
 }

@@ -18,6 +18,7 @@ import { LiveAnswer, LOW_ASKED, useAsked } from '../live/live-answer'
 import { useNoteLive } from '../live/note-live'
 import { OtherScale } from './other-scale'
 import { Pad } from './pad'
+import { ChargeLine } from '../charging/charge-line'
 import { StateLine } from '../watch/state-line'
 import { Question } from '~/tape/question'
 import { ReadingKeys, READINGS } from './readings'
@@ -52,7 +53,12 @@ export function ScaleFace({ transfer, leave }: { transfer: Transfer; leave: () =
       </div>
       <Figures transfer={transfer} />
       <div className="face-limit">
-        {transfer.use === 'recover' && !closed && <StateLine transfer={transfer} />}
+        {!closed &&
+          (transfer.use === 'recover' ? (
+            <StateLine transfer={transfer} />
+          ) : (
+            <ChargeLine transfer={transfer} />
+          ))}
         {transfer.use === 'recover' && <LimitBar transfer={transfer} />}
         {alarms.map(({ text, action }) => (
           <div key={text} className="face-alarm" role="alert">
@@ -305,11 +311,9 @@ function Entering({ transfer, asked, setAsked, finish, otherScale }: EnteringPro
           </Button>
         ) : (
           <>
-            {use === 'recover' && (
-              <Button variant="outline-primary" onClick={() => finish(true)}>
-                Next cylinder
-              </Button>
-            )}
+            <Button variant="outline-primary" onClick={() => finish(true)}>
+              {use === 'recover' ? 'Next cylinder' : 'Next source'}
+            </Button>
             <Button variant="outline-primary" onClick={() => finish(false)}>
               Finish …
             </Button>

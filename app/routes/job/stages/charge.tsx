@@ -19,6 +19,8 @@ import { useGiveVerdict } from '../verdict/give-verdict'
 import { useJob, useJudging } from '../job-context'
 import { ScaleFace } from '../face/scale-face'
 import { VerdictOf } from '../verdict/verdict-of'
+import { ChargePlan } from '../charging/charge-plan'
+import { PutRight } from '../charging/put-right'
 import { CylinderChoice } from './cylinder-choice'
 import { AccountForGas } from './notices'
 import { StartTransfer } from './start-transfer'
@@ -30,17 +32,22 @@ const TARGET_REASONS: Record<TargetReason, string> = {
   'recovered-only': 'what came out; it may have been short or over',
   'plate-agrees': 'what came out agrees with it',
   'plate-wins': 'what came out does not agree, or the system leaked',
+  'label-of-earlier': 'by the books and the label inside; it differs from the plate: look why',
+  'percent-of-plate': 'after the change of gas what came out says nothing',
 }
 
 /** By weight: a target, a cylinder on the scale, and a stop weight to watch. */
 export function Charge() {
-  const { state, closed, wholeJob } = useJob()
+  const { state, data, closed, wholeJob } = useJob()
+  const judging = useJudging()
   const transfer = openTransfer(state)
   if (!state.refrigerant) return <p className="mb-0">Say first which refrigerant it is, under Prepare.</p>
   if (transfer?.use === 'recover') return <p className="mb-0">A recovery is running: end it first.</p>
   if (transfer) return <ScaleFace transfer={transfer} leave={wholeJob} />
   const now = state.episodes.at(-1)!
   const charged = now.charges > 0 && now.emptiedAt === undefined
+  const left = toGoMg(state, judging)
+  const short = left !== undefined && state.target !== undefined && left > state.target.toleranceMg
   const chosen = charged || state.chosen.some((each) => each.use === 'charge')
   return (
     <>
@@ -50,6 +57,7 @@ export function Charge() {
       )}
       {charged && <Charged />}
       {charged && <VerdictOf about="charge" />}
+      {charged && !closed && <PutRight />}
       {state.target && <TargetLine />}
       {!closed && !state.target && <ChooseTarget />}
       {!closed && state.target && (!charged || targetIsStale(state)) && (
@@ -57,6 +65,10 @@ export function Charge() {
           <summary>Change the target</summary>
           <ChooseTarget />
         </details>
+      )}
+      {!closed && state.target && (!charged || short) && <ChargePlan />}
+      {data.system?.trade === 'vehicle' && state.target && (
+        <StepList steps={charged ? ['hoses-high-first'] : ['vehicle-at-rest']} />
       )}
       {!closed &&
         state.target &&

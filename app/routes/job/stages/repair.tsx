@@ -4,6 +4,7 @@ import { stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useJob } from '../job-context'
 import { Parts } from '../repair/parts'
+import { Retrofit } from '../repair/retrofit'
 import { Photos } from '../repair/photos'
 import { TakenOffList } from '../repair/taken-off'
 import { AccountForGas } from './notices'
@@ -49,6 +50,7 @@ export function Repair() {
         <SkipStep step="repair-drier" words="An open circuit gets a new filter-drier, every time." />
       )}
       <Parts />
+      <Retrofit />
       <TakenOffList />
       <Photos />
       {!closed && (

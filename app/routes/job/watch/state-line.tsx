@@ -1,16 +1,14 @@
-import { Button } from 'react-bootstrap'
 import { type PullAlarm, pullAlarms, type PullState, watch } from '#core/recovery'
 import { leakKnown, type Transfer } from '#core/tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { mayStillComeKg, pullOf } from '#core/watching'
-import { useReading } from '~/samples/live-context'
-import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
 import { useOnScale } from '../face/bounds'
 import { NEAR } from '../face/figures'
 import { useJob } from '../job-context'
+import { TakeOut } from './take-out'
 import { useJudgedNow } from './use-place'
 import '~/styles/pull.scss'
 
@@ -38,41 +36,6 @@ export function StateLine({ transfer }: { transfer: Transfer }) {
         </span>
       ))}
     </div>
-  )
-}
-
-/**
- * A knock taken out of the sum, by entries: the scale as it would stand without it, and from there on as it stands, with no
- * gas between the two.
- */
-function TakeOut({ transfer, byKg }: { transfer: Transfer; byKg: number }) {
-  const { note } = useJob()
-  const { transferId: runId, segments } = transfer
-  const segment = segments.at(-1)!
-  const live = useReading(segment.scaleId, 'weight')
-  if (live?.state !== 'live') return null
-  const takeOut = () => {
-    const weightMg = Math.round(live.value * MG_PER_KG)
-    const byMg = Math.round(byKg * MG_PER_KG)
-    const { scale, mode, divisionMg, scaleId, accuracyMg } = segment
-    note([
-      draft('weight-noted', { runId, weightMg: weightMg - byMg, on: segment.openedBy }),
-      draft('scale-changed', {
-        runId,
-        scale,
-        mode,
-        weightMg,
-        valveShut: true,
-        ...(divisionMg === null ? {} : { divisionMg }),
-        ...(scaleId === null ? {} : { scaleId }),
-        ...(accuracyMg === null ? {} : { accuracyMg }),
-      }),
-    ])
-  }
-  return (
-    <Button variant="outline-danger" onClick={takeOut}>
-      Take it out of the sum
-    </Button>
   )
 }
 

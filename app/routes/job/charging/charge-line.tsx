@@ -1,0 +1,145 @@
+import { Button } from 'react-bootstrap'
+import { type ChargingState, handLag, NEVER_ABOVE_K, warmWater, watchCharge } from '#core/charging'
+import { tableOf } from '#core/refrigerants'
+import type { Transfer } from '#core/tape'
+import { MG_PER_KG } from '#core/units'
+import { chargeOf, SNIFFED } from '#core/watching'
+import { draft } from '~/tape/use-tape'
+import { useShow } from '~/ui/reader'
+import { duration } from '~/ui/time'
+import { CHARGING_WORDS, PAUSE_WORDS } from '~/wording/en'
+import { useJob, useJudging } from '../job-context'
+import { TakeOut } from '../watch/take-out'
+import { useJudgedNow } from '../watch/use-place'
+import { Metering } from './metering'
+import '~/styles/pull.scss'
+
+/** In words and with a number what goes on in a running charge: the call comes as early as the hand is slow. */
+export function ChargeLine({ transfer }: { transfer: Transfer }) {
+  const { state, data, note, closed, openStage } = useJob()
+  const judging = useJudging()
+  const lag = handLag(data.chargeLags)
+  const seen = useJudgedNow(transfer, transfer.segments.at(-1)!.scaleId, (lines, place) => {
+    const charging = chargeOf(state, transfer, lines, place, judging, lag)
+    return (
+      charging && {
+        state: watchCharge(charging),
+        pauses: charging.pauses,
+        touched: charging.jumps.findLast((jump) => charging.nowS - jump.atS < 120 * place.speed),
+        speed: place.speed,
+      }
+    )
+  })
+  const numbers = useNumbers(seen?.speed ?? 1)
+  if (!seen) return null
+  const { code } = seen.state
+  const { says, helps } = wordsFor(code, seen.pauses)
+  return (
+    <>
+      <div className={`pull-state charging-${code}`}>
+        <strong role="status">{says}</strong>
+        <span className="digits">{numbers(seen.state)}</span>
+        {helps && <span className="quiet">{helps}</span>}
+        {(code === 'soon' || code === 'close-now') && (
+          <span className="quiet">
+            {lag.from === 0
+              ? `Called ${lag.seconds} s early: what a hand takes.`
+              : `Called ${lag.seconds.toFixed(1)} s early: your hand in the last ${lag.from} charges.`}
+          </span>
+        )}
+        {seen.touched && (
+          <span className="pull-alarm">
+            <strong>
+              <span role="alert">Somebody touched the scale</span>
+            </strong>{' '}
+            Hands off while it charges. {!closed && <TakeOut transfer={transfer} byKg={-seen.touched.byKg} />}
+          </span>
+        )}
+      </div>
+      {seen.pauses && !closed && (code === 'reached' || code === 'over' || code === 'stands') && (
+        <div className="row-of" role="group" aria-label="The cabin’s vents">
+          <Button className="btn-big" onClick={() => note([draft('step-done', { step: SNIFFED })])}>
+            Sniffed: nothing, go on
+          </Button>
+          <Button
+            variant="outline-danger"
+            className="btn-big"
+            onClick={() => {
+              note([draft('leak-checked', { method: 'detector', found: true, text: 'at the cabin’s vents' })])
+              openStage('leak-test')
+            }}
+          >
+            Gas at the vents
+          </Button>
+        </div>
+      )}
+      {code === 'stands' && !seen.pauses && !closed && <WhatNow transfer={transfer} />}
+    </>
+  )
+}
+
+function wordsFor(code: ChargingState['code'], pauses: boolean) {
+  if (pauses && code === 'soon') return { says: PAUSE_WORDS.soon }
+  if (pauses && code === 'close-now') return { says: PAUSE_WORDS.closeNow }
+  if (pauses && (code === 'reached' || code === 'over')) return { says: PAUSE_WORDS.there }
+  return CHARGING_WORDS[code]
+}
+
+function useNumbers(speed: number) {
+  const show = useShow()
+  const kg = (of: number) => show('weight', Math.round(of * MG_PER_KG))
+  return (state: ChargingState): string => {
+    switch (state.code) {
+      case 'too-few':
+        return ''
+      case 'flowing':
+        return [
+          `${kg(state.kgPerS * 60)}/min`,
+          state.inS === undefined ? '' : `closes in ${duration(state.inS / speed)}`,
+        ]
+          .filter(Boolean)
+          .join(', ')
+      case 'soon':
+        return `${kg(state.leftKg)} left, ${duration(state.inS / speed)}`
+      case 'close-now':
+        return `${kg(state.leftKg)} left`
+      case 'reached':
+        return ''
+      case 'over':
+        return `by ${kg(state.overKg)}`
+      case 'stands':
+        return state.leftKg === undefined ? '' : `${kg(state.leftKg)} left`
+      case 'back':
+        return `${kg(-state.kgPerS * 60)}/min`
+    }
+  }
+}
+
+/** It stands short of the target: warm water, metering, or another source. */
+function WhatNow({ transfer }: { transfer: Transfer }) {
+  const { state, cylinderOf, data } = useJob()
+  const show = useShow()
+  if (!state.refrigerant) return null
+  const cylinder = cylinderOf(transfer.cylinderId)
+  const water = warmWater(tableOf(state.refrigerant), cylinder?.servicePressurePa ?? null)
+  return (
+    <details className="face-hint">
+      <summary>What to do now</summary>
+      <ul className="mb-1">
+        <li>
+          Warm water for the cylinder: {show('temperature', water.tempK)}
+          {water.byRating && ', no more: its service pressure'}, never above{' '}
+          {show('temperature', NEVER_ABOVE_K)}, never a flame, no water into the valve.
+          {water.pressurePa !== undefined && ` It then stands at ${show('pressure', water.pressurePa)}.`}
+        </li>
+        {data.system?.trade !== 'vehicle' && (
+          <li>Run the system and meter liquid slowly into suction: see below.</li>
+        )}
+        <li>
+          Another source: Finish, then choose the next cylinder. The recovery machine is no pump for it.
+        </li>
+      </ul>
+      {data.system?.trade !== 'vehicle' && <Metering />}
+    </details>
+  )
+}

@@ -1,0 +1,89 @@
+import { type FormEvent, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { meteringLimitPa, watchMetering } from '#core/charging'
+import { openTransfer } from '#core/tape'
+import { readingsFrom } from '#core/watching'
+import { draft } from '~/tape/use-tape'
+import { MeasureInput } from '~/ui/measure-field'
+import { useReadersUnits, useShow } from '~/ui/reader'
+import { STANDARD_ATMOSPHERE_PA } from '#core/units'
+import { useJob } from '../job-context'
+import { useFigure } from '../stages/use-figure'
+import { useJudgedNow } from '../watch/use-place'
+
+/** Liquid metered into the running suction side: how far, and what the needle says. */
+export function Metering() {
+  const { state } = useJob()
+  const transfer = openTransfer(state)
+  const begun = state.metering && transfer && state.metering.at >= transfer.startedAt
+  return begun ? <While /> : <Begin />
+}
+
+function Begin() {
+  const { note } = useJob()
+  const low = useFigure('pressure', 'metering low')
+  const [near, setNear] = useState(false)
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    const lowPa = low.want()
+    if (lowPa === undefined) return
+    note([draft('metering-begun', { lowPa, nearCompressor: near })])
+    low.clear()
+  }
+  return (
+    <form onSubmit={submit} className="row-of" style={{ alignItems: 'end' }}>
+      <MeasureInput {...low.field} label="Suction, running, valve still shut" />
+      <Form.Check
+        id="near-compressor"
+        label="The port is near the compressor"
+        checked={near}
+        onChange={(event) => setNear(event.target.checked)}
+      />
+      <Button type="submit" variant="outline-primary">
+        Meter from here
+      </Button>
+    </form>
+  )
+}
+
+function While() {
+  const { state } = useJob()
+  const show = useShow()
+  const { atmospherePa = STANDARD_ATMOSPHERE_PA } = useReadersUnits()
+  const { lowPa, nearCompressor, at } = state.metering!
+  const seen = useJudgedNow(state.metering, null, (lines, place) => {
+    const { heard, either } = readingsFrom(at, at, lines, place)
+    const noted = state.pressureNotes.filter((each) => each.point === 'low')
+    return watchMetering(
+      either(
+        heard('low', (pa) => pa + atmospherePa),
+        noted,
+      ),
+      lowPa,
+      nearCompressor,
+    )
+  })
+  const limit = show('pressure', meteringLimitPa(lowPa, nearCompressor))
+  return (
+    <p className="mb-0" role="status">
+      {!seen && <>Not above {limit}. Wait a minute between gulps.</>}
+      {seen?.code === 'too-much' && (
+        <strong className="field-error">
+          Too far open: {show('pressure', seen.lowPa)}, at most {limit}. Close, wait.
+        </strong>
+      )}
+      {seen?.code === 'metering' && (
+        <>
+          {show('pressure', seen.lowPa)}, at most {limit}.{' '}
+          {seen.needle === 'trembling' && 'The needle trembles: liquid is passing, slowly now.'}
+        </>
+      )}
+      {seen?.code === 'vapour-only' && (
+        <>
+          {show('pressure', seen.lowPa)}, at most {limit}. The needle has settled: only vapour comes.
+        </>
+      )}{' '}
+      <span className="quiet">Frost towards the compressor: stop and wait.</span>
+    </p>
+  )
+}

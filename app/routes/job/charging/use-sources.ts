@@ -1,0 +1,38 @@
+import { gives, type Source, sourceKind } from '#core/charging'
+import { mayGive } from '#core/cylinders'
+import { tableOf } from '#core/refrigerants'
+import { ambientAt } from '#core/tape'
+import { ORDINARY_K } from '#core/watching'
+import { useJob } from '../job-context'
+import type { JobCylinder } from '../load.server'
+
+export interface OfferedSource extends Source {
+  cylinder: JobCylinder
+}
+
+/** The cylinders that may give, with what each can at today's temperature. */
+export function useSources(): { sources: OfferedSource[]; tempK: number; measured: boolean } {
+  const { data, state, cylinderOf } = useJob()
+  const noted = ambientAt(state, state.lastAt)
+  const tempK = noted ?? ORDINARY_K
+  const { refrigerant } = state
+  if (!refrigerant) return { sources: [], tempK, measured: noted !== undefined }
+  const customerId = data.system?.customerId ?? null
+  const sources = data.cylinders.flatMap(({ cylinderId }) => {
+    const cylinder = cylinderOf(cylinderId)!
+    const { refusals } = mayGive(cylinder, { refrigerant, customerId, massMg: null })
+    if (refusals.length > 0) return []
+    const ownGasInIt = state.transfers.some(
+      (each) => each.use === 'recover' && each.cylinderId === cylinderId && each.amountMg > 0,
+    )
+    return [
+      {
+        cylinderId,
+        cylinder,
+        kind: sourceKind(cylinder, { ownGasInIt, customerId }),
+        gives: gives(cylinder, tableOf(refrigerant), tempK),
+      },
+    ]
+  })
+  return { sources, tempK, measured: noted !== undefined }
+}

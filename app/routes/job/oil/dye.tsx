@@ -1,0 +1,71 @@
+import { type FormEvent, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { draft } from '~/tape/use-tape'
+import { MeasureInput } from '~/ui/measure-field'
+import { day } from '~/ui/time'
+import { useJob } from '../job-context'
+import { useFigure, useWordsTyped } from '../stages/use-figure'
+import { bottleName, useBottles } from './bottles'
+
+/** UV dye, in millilitres, once in the life of a system. */
+export function Dye() {
+  const { state, data, note } = useJob()
+  const bottles = useBottles('dye')
+  const [bottleId, setBottle] = useWordsTyped('dye bottle')
+  const [again, setAgain] = useState(false)
+  const amount = useFigure('volume', 'dye')
+  const bottle = bottles.find((each) => each.kitId === bottleId)
+  const before = state.dyed
+    ? 'Dye is in it: by this job.'
+    : data.dyedAt !== null
+      ? `Dye is in it since ${day(data.dyedAt, data.shop.timeZone)}.`
+      : undefined
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    const volumeMl = amount.want()
+    if (volumeMl === undefined || volumeMl <= 0) return
+    note([draft('dye-noted', { volumeMl, text: '', ...(bottle && { bottleId: bottle.kitId }) })])
+    amount.clear()
+    setAgain(false)
+  }
+  return (
+    <details>
+      <summary>Dye</summary>
+      <div className="stack mt-2" style={{ gap: '0.5rem' }}>
+        {before && (
+          <p className="mb-0">
+            <strong>{before}</strong> Once is enough: more of it only thins the oil.{' '}
+            {!again && (
+              <Button variant="link" className="p-0" onClick={() => setAgain(true)}>
+                It was drained with the oil: dye it anew
+              </Button>
+            )}
+          </p>
+        )}
+        {(!before || again) && (
+          <form onSubmit={submit} className="row-of" style={{ alignItems: 'end' }}>
+            <MeasureInput {...amount.field} label="Dye put in" />
+            <Form.Group className="field">
+              <Form.Label htmlFor="dye-bottle">From which bottle</Form.Label>
+              <Form.Select
+                id="dye-bottle"
+                value={bottle?.kitId ?? ''}
+                onChange={(event) => setBottle(event.target.value)}
+              >
+                <option value="">one that is not in Kit</option>
+                {bottles.map((each) => (
+                  <option key={each.kitId} value={each.kitId}>
+                    {bottleName(each)}
+                  </option>
+                ))}
+              </Form.Select>
+            </Form.Group>
+            <Button type="submit" variant="outline-primary" className="btn-big">
+              Note the dye
+            </Button>
+          </form>
+        )}
+      </div>
+    </details>
+  )
+}

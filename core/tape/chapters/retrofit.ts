@@ -1,0 +1,54 @@
+import type { Chapter } from '../chapter'
+
+/** What a change to another gas asks for beside the charge. */
+export const RETROFIT_STEPS = [
+  'retrofit-drier',
+  'retrofit-seals',
+  'retrofit-oil',
+  'retrofit-superheat',
+  'retrofit-label',
+] as const
+export type RetrofitStep = (typeof RETROFIT_STEPS)[number]
+
+export interface RetrofitBodies {
+  /** From here on the system holds another gas. @param platePct how much of the plate's mass goes in, percent */
+  'gas-changed': { to: string; oilType: string; platePct?: number; reason: string }
+}
+
+export interface GasChange {
+  entryId: string
+  at: number
+  /** null: nobody had said what was in it. */
+  from: string | null
+  to: string
+  oilType: string
+  platePct?: number
+  reason: string
+}
+
+export interface RetrofitSlice {
+  gasChanges: GasChange[]
+}
+
+export const retrofit: Chapter<RetrofitBodies, RetrofitSlice> = {
+  blank: () => ({ gasChanges: [] }),
+  kinds: {
+    'gas-changed': {
+      version: 1,
+      upcast: [],
+      refs: () => ({}),
+      ownId: null,
+      figure: null,
+      correctable: true,
+      afterClose: false,
+      decides: null,
+      fold(state, body, { entryId, time }) {
+        state.gasChanges.push({ entryId, at: time, from: state.refrigerant, ...body })
+        state.refrigerant = body.to
+        // What was chosen, aimed at or planned was so for the old gas.
+        state.chosen = state.chosen.filter((each) => each.use !== 'charge')
+        delete state.target
+      },
+    },
+  },
+}
