@@ -49,6 +49,7 @@ test('recover, charge, take a little out again, find a leak, recover again: the 
   await stage(page, 'Charge')
   await page.getByLabel('Your own figure').fill('2.5 kg')
   await page.getByRole('button', { name: 'Set', exact: true }).click()
+  await page.getByText('Another cylinder, and why not').click()
   await page.getByRole('textbox', { name: 'Label of another cylinder' }).fill(label)
   await page.getByRole('button', { name: 'Choose by label' }).click()
   await page.getByLabel('The hose will keep').fill('50 g')

@@ -130,17 +130,17 @@ for (const who of ['metric', 'us'] as const)
 
     // Oil out and in.
     await stage(page, 'Oil')
-    await page.getByLabel('How much').fill('30 mL')
-    await page.getByRole('button', { name: 'Note oil' }).click()
-    await page.getByLabel('Which way').selectOption('Put in')
-    await page.getByLabel('How much').fill('30 mL')
-    await page.getByRole('button', { name: 'Note oil' }).click()
+    await page.getByLabel('Or measured by itself').fill('30 mL')
+    await page.getByRole('button', { name: 'Note what came out' }).click()
+    await page.getByLabel('How much went in').fill('30 mL')
+    await page.getByRole('button', { name: 'Note the oil' }).click()
     await expect(tape(page).getByText(/^Oil in/)).toBeVisible()
 
     // The target, and weights until it is reached.
     await stage(page, 'Charge')
     await page.getByRole('button', { name: 'Take it' }).first().click()
     const from = page.locator('.choice', { hasText: `From ${name}` })
+    await page.getByText('Another cylinder, and why not').click()
     await showAllCylinders(page)
     await from.getByRole('button', { name: 'Choose' }).click()
     await page.getByLabel('Start weight').fill(n.virginFirst)

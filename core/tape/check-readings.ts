@@ -56,10 +56,12 @@ export function checkReadings(state: JobState): RunningReadings & { at?: number 
 export function baselineReadings(state: JobState): RunningReadings & { at?: number } {
   const moved = Math.min(Infinity, ...state.transfers.map((each) => each.order))
   const opened = Math.min(Infinity, ...state.recoveryEnds.map((each) => each.order))
-  const began = state.running.find((each) => each.order < Math.min(moved, opened))
-  if (!began) return {}
+  const work = Math.min(moved, opened)
+  const began = state.running.find((each) => each.order < work)
+  // Before anything was done there is nothing to compare.
+  if (!began || work === Infinity) return {}
   const counts = ({ order, point }: PressureNote | TemperatureNote) =>
-    order > began.order && order < Math.min(moved, opened) && point !== 'cylinder' && point !== 'test'
+    order > began.order && order < work && point !== 'cylinder' && point !== 'test'
   return together({
     pressures: state.pressureNotes.filter(counts),
     temperatures: state.temperatureNotes.filter(counts),

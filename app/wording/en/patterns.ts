@@ -34,8 +34,8 @@ export const PATTERN_WORDS: Record<PatternCode | SettlingCode, string> = {
   'pattern-valve-flooded': 'The readings say: the expansion device floods the evaporator',
   'pattern-evaporator-air': 'The readings say: too little air over the evaporator',
   'pattern-compressor': 'The readings say: the compressor is weak',
-  'pattern-open': 'Cannot tell yet: more than one cause fits',
-  'pattern-none': 'Cannot tell: the readings fit no single cause',
+  'pattern-open': 'More than one cause fits these readings',
+  'pattern-none': 'The readings fit no single cause',
   'superheat-negative': 'Superheat is below zero: that cannot be',
   'subcooling-negative': 'Subcooling is below zero',
   'liquid-below-ambient': 'The liquid line is colder than the air around: that cannot be',
@@ -92,6 +92,8 @@ export const PATTERN_REASONS: Record<PatternReason | SettlingReason, string> = {
   'vent-drop-up': 'The vent is very cold.',
   'drier-cools': 'The liquid cools over the drier.',
   'drier-even': 'No drop over the drier.',
+  'suction-warmed':
+    'The suction line is warmer than the air onto the coil: it warms on its way, or the clamp does not touch. Clamp it at the evaporator’s outlet; its superheat was left out.',
   'stands-above': 'At rest it stands above saturation.',
   'stands-at-saturation': 'At rest it stands at saturation: no air to speak of.',
   ...(Object.fromEntries(

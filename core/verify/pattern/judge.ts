@@ -12,6 +12,7 @@ export type PatternReason =
   | FigureWord
   | `likely-${Cause}`
   | `check-${NextCheck}`
+  | 'suction-warmed'
   | 'drier-cools'
   | 'drier-even'
   | 'stands-above'
@@ -91,12 +92,16 @@ const SOURCE =
  * @returns undefined where too little was read: {@link LEAST_FIGURES} figures, with both sides among them
  */
 export function judgePattern(
-  figures: Partial<Record<Figure, Derived>>,
+  read: Partial<Record<Figure, Derived>>,
   facts: ServiceFacts,
 ): Pattern | undefined {
-  const names = Object.keys(figures) as Figure[]
+  const warmed = isWarmed(read)
+  // Vapour gets no warmer in the evaporator than the air is: the rest came on the way, and says nothing of the valve.
+  const { superheat: _, ...rest } = read
+  const figures: Partial<Record<Figure, Derived>> = warmed ? rest : read
+  const names = Object.keys(read) as Figure[]
   const ranges = Object.fromEntries(
-    names.flatMap((name) => {
+    (Object.keys(figures) as Figure[]).flatMap((name) => {
       const range = healthyRange(name as RangedFigure, facts)
       return range ? [[name, range] as const] : []
     }),
@@ -106,10 +111,10 @@ export function judgePattern(
   if (ranged.length < LEAST_FIGURES || !sided(LOW_SIDE) || !sided(HIGH_SIDE)) return undefined
 
   const numbers = names.map((name) => {
-    const { value, sigma } = figures[name]!
+    const { value, sigma } = read[name]!
     return quantity(name as QuantityName, value, UNITS[name], sigma)
   })
-  const impossible = impossibleIn(figures)
+  const impossible = impossibleIn(read)
   if (impossible)
     return {
       verdict: {
@@ -126,13 +131,14 @@ export function judgePattern(
   const ranked = rank(figures, ranges, facts)
   const [best, second] = ranked as [Ranked, Ranked]
   const words = wordsOf(figures, ranges)
-  const read = (figure: Figure) => figures[figure] !== undefined
+  if (warmed) words.push({ code: 'suction-warmed' })
+  const isRead = (figure: Figure) => figures[figure] !== undefined
   const says = (
     outcome: Verdict['outcome'],
     code: PatternCode,
     reasons: PatternVerdict['reasons'],
   ): Pattern => ({ verdict: { outcome, code, reasons, numbers, source: SOURCE }, ranked, ranges })
-  const next = { code: `check-${checkBetween(best.cause, second.cause, read)}` as const }
+  const next = { code: `check-${checkBetween(best.cause, second.cause, isRead)}` as const }
   const likely = ranked
     .filter(({ share }, i) => i < 2 || (i < SHOWN && share > SHOWN_SHARE))
     .map(({ cause, share }) => ({
@@ -143,6 +149,14 @@ export function judgePattern(
   if (second.misfit - best.misfit < (best.cause === 'all-right' ? RIGHT_APART : APART))
     return says('open', 'pattern-open', [...likely, next, ...words])
   return says(best.cause === 'all-right' ? 'good' : 'caution', `pattern-${best.cause}`, words)
+}
+
+/** Suction this much warmer than the air onto the coil, K, beyond what the instruments may be off. */
+const WARMED_K = 2
+
+function isWarmed({ superheat, td }: Partial<Record<Figure, Derived>>): boolean {
+  if (!superheat || !td) return false
+  return superheat.value - td.value > WARMED_K + IMPOSSIBLE * Math.hypot(superheat.sigma, td.sigma)
 }
 
 function impossibleIn(figures: Partial<Record<Figure, Derived>>): ImpossibleCode | undefined {

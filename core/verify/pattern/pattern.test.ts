@@ -153,9 +153,20 @@ describe('judgePattern', () => {
     expect(by(6).share).toBeLessThan(by(1).share)
   })
 
+  it('a suction line warmer than the air onto the coil was warmed on its way', () => {
+    const { verdict } = judge(readings([17, 12, 30, 6, 10]))
+    // Without superheat a starved valve looks just like nothing wrong.
+    expect(verdict.code).toBe('pattern-open')
+    expect(verdict.reasons.map(({ code }) => code)).toEqual(
+      expect.arrayContaining(['suction-warmed', 'likely-all-right', 'likely-valve-starved']),
+    )
+    // Still shown as it was read.
+    expect(verdict.numbers.find(({ name }) => name === 'superheat')?.value).toBeCloseTo(30, 6)
+  })
+
   it('what nothing explains is said to be so', () => {
     // Evaporating at the air's temperature and the air cooled by 30 K.
-    expect(judge(readings([1, 30, 30, 0, 30])).verdict.code).toBe('pattern-none')
+    expect(judge(readings([1, 30, 0, 0, 30])).verdict.code).toBe('pattern-none')
   })
 })
 

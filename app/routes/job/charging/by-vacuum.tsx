@@ -29,7 +29,9 @@ export function ByVacuum({ first, tempK }: { first: OfferedSource | undefined; t
     <p className="mb-0">
       By pressure alone{' '}
       <strong className="digits">
-        {show('weight', leastMg)} to {show('weight', mostMg)}
+        {mostMg >= given.mostMg
+          ? `${show('weight', leastMg)} at least, and up to all that it gives,`
+          : `${show('weight', leastMg)} to ${show('weight', mostMg)}`}
       </strong>{' '}
       go in.{' '}
       {mostMg > massMg && 'That may be more than the target: watch the stop weight from the first second. '}

@@ -90,7 +90,6 @@ function SourceLine({ source, takeMg }: { source: OfferedSource; takeMg: number 
         ) : (
           !closed && (
             <Button
-              variant="outline-primary"
               onClick={() => note([draft('cylinder-chosen', { cylinderId, use: 'charge', massMg: takeMg })])}
             >
               Take {cylinder.label}

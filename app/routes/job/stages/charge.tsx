@@ -21,6 +21,7 @@ import { ScaleFace } from '../face/scale-face'
 import { VerdictOf } from '../verdict/verdict-of'
 import { ChargePlan } from '../charging/charge-plan'
 import { PutRight } from '../charging/put-right'
+import { useSources } from '../charging/use-sources'
 import { CylinderChoice } from './cylinder-choice'
 import { AccountForGas } from './notices'
 import { StartTransfer } from './start-transfer'
@@ -72,12 +73,19 @@ export function Charge() {
       )}
       {!closed &&
         state.target &&
-        (!chosen ? (
-          <CylinderChoice use="charge" wantedMg={state.target.massMg} />
-        ) : (
-          <Start charged={charged} />
-        ))}
+        (!chosen ? <OtherCylinders wantedMg={state.target.massMg} /> : <Start charged={charged} />)}
     </>
+  )
+}
+
+/** Those that are not in the plan, and why; open where the plan has none. */
+function OtherCylinders({ wantedMg }: { wantedMg: number }) {
+  const { sources } = useSources()
+  return (
+    <details open={!sources.some((each) => (each.gives?.leastMg ?? 0) > 0)}>
+      <summary>Another cylinder, and why not</summary>
+      <CylinderChoice use="charge" wantedMg={wantedMg} />
+    </details>
   )
 }
 
