@@ -24,6 +24,9 @@ export default [
       route(':jobId/photos/:photoId', 'routes/job/photo-resource.ts'),
       route(':jobId/label', 'routes/job/label.tsx'),
       route(':jobId/report', 'routes/job/report.tsx'),
+      route(':jobId/report.pdf', 'routes/job/report-pdf.ts'),
+      route(':jobId/job.json', 'routes/job/job-json.ts'),
+      route(':jobId/cylinder-labels', 'routes/job/cylinder-labels.tsx'),
     ]),
     ...prefix('cylinders', [
       index('routes/cylinders/rack.tsx'),

@@ -1,4 +1,4 @@
-import { useCallback } from 'react'
+import { useMemo } from 'react'
 import type { EntryBodies, EntryKind } from '#core/tape'
 import { useShow } from '~/ui/reader'
 import { charge } from './chapters/charge.words'
@@ -39,20 +39,23 @@ export interface Names {
 
 const NOBODY_KNOWS: Names = { cylinder: () => undefined, system: () => undefined }
 
-/** An entry as one line of the tape, in the reader's units. @param names of what it is about, where they are known */
+/** An entry as one line of the tape. @param names of what it is about, where they are known */
+export function entryWords(
+  show: Say['show'],
+  names: Names = NOBODY_KNOWS,
+): (kind: EntryKind, body: EntryBodies[EntryKind]) => string {
+  const say: Say = {
+    show,
+    cylinder: (id) => names.cylinder(id) ?? 'a cylinder',
+    system: (id) => names.system(id) ?? 'chosen',
+  }
+  return (kind, body) => (WORDS[kind] as (body: EntryBodies[EntryKind], say: Say) => string)(body, say)
+}
+
+/** The same in the reader's units. */
 export function useEntryWords(
   names: Names = NOBODY_KNOWS,
 ): (kind: EntryKind, body: EntryBodies[EntryKind]) => string {
   const show = useShow()
-  return useCallback(
-    (kind, body) => {
-      const say: Say = {
-        show,
-        cylinder: (id) => names.cylinder(id) ?? 'a cylinder',
-        system: (id) => names.system(id) ?? 'chosen',
-      }
-      return (WORDS[kind] as (body: EntryBodies[EntryKind], say: Say) => string)(body, say)
-    },
-    [show, names],
-  )
+  return useMemo(() => entryWords(show, names), [show, names])
 }

@@ -136,6 +136,7 @@ describe('a tape with the first running readings', () => {
       oilCleared: { how: 'hoses-flushed', who: 'Mara' },
       oil: { inMl: 20, outMl: 0, noted: true },
       dyed: true,
+      signature: { name: 'Bea Kelp', at: 1790100190000 },
       oilPut: [
         { volumeMl: 20, oil: 'POE', what: 'oil' },
         { volumeMl: 7.5, oil: null, what: 'dye' },

@@ -172,6 +172,7 @@ export interface LedgerFilter {
   cylinderId?: string
   systemId?: string
   kitId?: string
+  jobId?: string
   refrigerant?: string
   /** First day, included. */
   from?: Date
@@ -183,11 +184,12 @@ export interface LedgerFilter {
 
 const matching = (
   tx: ShopTx,
-  { cylinderId, systemId, kitId, refrigerant, from, to, part }: LedgerFilter,
+  { cylinderId, systemId, kitId, jobId, refrigerant, from, to, part }: LedgerFilter,
 ) => tx`
       ${cylinderId ? tx`and (m.from_cylinder = ${cylinderId} or m.to_cylinder = ${cylinderId})` : tx``}
       ${systemId ? tx`and (m.from_system = ${systemId} or m.to_system = ${systemId})` : tx``}
       ${kitId ? tx`and (m.from_kit = ${kitId} or m.to_kit = ${kitId})` : tx``}
+      ${jobId ? tx`and m.job_id = ${jobId}` : tx``}
       ${refrigerant ? tx`and m.refrigerant = ${refrigerant}` : tx``}
       ${from ? tx`and m.at >= ${from}` : tx``} ${to ? tx`and m.at < ${to}` : tx``}
       ${part ? tx`and ${ofPart(tx, part)}` : tx``}`

@@ -1,5 +1,6 @@
 import { toDataURL } from 'qrcode'
-import { Button } from 'react-bootstrap'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { type InSystem, inSystemNow } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
@@ -14,6 +15,7 @@ import type { Route } from './+types/label'
 import { judgingContext } from './job-context'
 import { loadJob } from './load.server'
 import { OnSite } from './on-site'
+import { nextDates } from './paper/summary'
 
 export async function loader({ params, context, request }: Route.LoaderArgs) {
   const who = signedIn(context)
@@ -64,6 +66,10 @@ const LABEL_TOTAL: Record<Exclude<InSystem['kind'], 'empty'>, string> = {
   'not-known': 'Only added; total charge not known',
 }
 
+const SIZES = { '62x100': '62 × 100 mm', a6: 'A6' } as const
+type Size = keyof typeof SIZES
+const PAGE: Record<Size, string> = { '62x100': '62mm 100mm', a6: 'A6' }
+
 /** For the inside of the panel, protected from light: what is in the system now, for whoever comes next. */
 export default function Label({ loaderData: { job, code } }: Route.ComponentProps) {
   // With what only this device knows yet: paper must not be older than the page.
@@ -72,6 +78,10 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
   const totalMg = 'massMg' in now ? now.massMg : 0
   const show = useShow()
   const { system } = job
+  const [size, setSize] = useState<Size>('62x100')
+  const judging = judgingContext(job, state)
+  const by = [...new Set(job.entries.map((each) => job.people[each.userId ?? '']).filter(Boolean))]
+  const dates = nextDates(state, judging)
   const facts = state.refrigerant ? factsOf(state.refrigerant) : undefined
   const lines = system?.lines.map((line) => `${line.od} in ${line.kind} ${show('length', line.lengthM)}`)
   // A label says what was charged: without a charge there is none.
@@ -94,6 +104,18 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
       <div className="page-head no-print">
         <h1>Charge label</h1>
         <div className="actions">
+          <Form.Select
+            aria-label="Size of the label"
+            value={size}
+            onChange={(event) => setSize(event.target.value as Size)}
+            style={{ width: 'auto' }}
+          >
+            {Object.entries(SIZES).map(([code, words]) => (
+              <option key={code} value={code}>
+                {words}
+              </option>
+            ))}
+          </Form.Select>
           <Link className="btn btn-outline-secondary" to={`/jobs/${job.jobId}`}>
             Back to the job
           </Link>
@@ -101,7 +123,8 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
         </div>
       </div>
       {now.kind !== 'weighed' && <p className="no-print field-error">{NOT_WEIGHED[now.kind]}</p>}
-      <div className="print-sheet charge-label" data-bs-theme="light">
+      <style>{`@media print { @page { size: ${PAGE[size]}; margin: 0 } }`}</style>
+      <div className={`print-sheet charge-label size-${size}`} data-bs-theme="light">
         <div className="label-head">
           <div>
             <div>{job.shop.heading}</div>
@@ -137,6 +160,20 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
               <dd>{lines.join(', ')}</dd>
             </div>
           )}
+          {by.length > 0 && (
+            <div>
+              <dt>By</dt>
+              <dd>{by.join(', ')}</dd>
+            </div>
+          )}
+          {dates.map(({ on, what }) => (
+            <div key={what}>
+              <dt>Next check</dt>
+              <dd>
+                {day(on, job.shop.timeZone)}, {what.split(',')[0]!.toLowerCase()}
+              </dd>
+            </div>
+          ))}
           {facts && totalMg > 0 && (
             <div>
               <dt>CO₂ equivalent</dt>

@@ -28,6 +28,8 @@ import { JobContext, judgingContext } from './job-context'
 import { type JobData, loadJob } from './load.server'
 import { WeighedInDoubt } from './kit/weighed-in-doubt'
 import { OnSite } from './on-site'
+import { Drawn } from './paper/drawn'
+import { doubtsOf, nextDates, summaryOf } from './paper/summary'
 import { HoldCurves, RepairOnPaper } from './paper/tight'
 
 export function loader({ params, context }: Route.LoaderArgs) {
@@ -92,11 +94,21 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
             <Link className="btn btn-outline-secondary" to={`/jobs/${data.jobId}`}>
               Back to the job
             </Link>
+            <a className="btn btn-outline-secondary" href={`/jobs/${data.jobId}/job.json`} download>
+              JSON
+            </a>
+            <a className="btn btn-outline-primary" href={`/jobs/${data.jobId}/report.pdf`}>
+              PDF, customer
+            </a>
+            <a className="btn btn-outline-primary" href={`/jobs/${data.jobId}/report.pdf?copy=full`}>
+              PDF, full
+            </a>
             <Button onClick={() => window.print()}>Print</Button>
           </div>
         </div>
         <article className="print-sheet stack" data-bs-theme="light">
           <Head data={data} />
+          <InShort />
           <Figures />
           <WeighedInDoubt />
           {state.verdicts.map((given) => (
@@ -113,7 +125,16 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
           <Transfers />
           <TapeTable />
           <p className="mb-0">{LOCAL_CODES}</p>
-          <p className="mb-0 pt-4">Signature of the customer: ____________________________</p>
+          {state.signature ? (
+            <div>
+              <Drawn strokes={state.signature.strokes} />
+              <p className="mb-0">
+                {state.signature.name || 'The customer'}, {dayAndTime(state.signature.at, data.shop.timeZone)}
+              </p>
+            </div>
+          ) : (
+            <p className="mb-0 pt-4">Signature of the customer: ____________________________</p>
+          )}
         </article>
       </JobContext>
     </OnSite>
@@ -140,6 +161,27 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
           <Fact name="Technicians">{names.join(', ')}</Fact>
         </dl>
       </header>
+    )
+  }
+
+  function InShort() {
+    const show = useShow()
+    const lines = [...summaryOf(state, judging, show), ...doubtsOf(state)]
+    const dates = nextDates(state, judging)
+    return (
+      <section>
+        <h3>In short</h3>
+        <ul className="mb-0">
+          {lines.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+          {dates.map(({ on, what }) => (
+            <li key={what}>
+              {day(on, data.shop.timeZone)}: {what}.
+            </li>
+          ))}
+        </ul>
+      </section>
     )
   }
 

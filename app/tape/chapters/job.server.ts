@@ -14,6 +14,18 @@ export const job: Schemas<JobBodies> = {
   'step-done': { step: words(60).required() },
   'step-skipped': { step: words(60).required(), reason: words(500).required() },
   note: { text: Joi.string().trim().min(1).max(4000).required() },
+  'customer-signed': {
+    name: words(120).required(),
+    strokes: Joi.array()
+      .items(Joi.array().items(Joi.number().integer().min(-1000).max(3000)).min(2).max(4000))
+      .min(1)
+      .max(200)
+      .required()
+      // Points in all: a signature, and no drawing.
+      .custom((strokes: number[][], at) =>
+        strokes.reduce((sum, each) => sum + each.length, 0) > 12_000 ? at.error('array.max') : strokes,
+      ),
+  },
   'job-waiting': { what: words(200).required() },
   'job-resumed': {},
   'job-closed': { reason: words(1000) },

@@ -68,6 +68,7 @@ export const job: Words<JobBodies> = {
   'step-skipped': ({ step, reason }) =>
     `Left out: ${Object.hasOwn(STEP_WORDS, step) ? STEP_WORDS[step as Step] : step}, because ${reason}`,
   note: ({ text }) => text,
+  'customer-signed': ({ name }) => `Signed by ${name || 'the customer'}`,
   'job-waiting': ({ what }) => `Waits for ${what || 'something'}`,
   'job-resumed': () => 'Goes on',
   'job-closed': ({ reason }) => `Job closed${reason ? ` with open points: ${reason}` : ''}`,

@@ -12,6 +12,8 @@ export interface JobBodies {
   /** Left out on purpose: what can hurt somebody, or spoil a cylinder, is said with its reason. */
   'step-skipped': { step: string; reason: string }
   note: { text: string }
+  /** Drawn on screen: each stroke as x, y, x, y in thousandths of the field's width. */
+  'customer-signed': { name: string; strokes: number[][] }
   'job-waiting': { what: string }
   'job-resumed': Record<string, never>
   /** @param reason why it was closed with points open */
@@ -35,6 +37,8 @@ export interface JobSlice {
   steps: { step: string; at: number }[]
   skipped: { step: string; reason: string; at: number }[]
   waitingFor: string
+  /** The customer's, drawn on screen. */
+  signature?: { name: string; strokes: number[][]; at: number }
 }
 
 export const job: Chapter<JobBodies, JobSlice> = {
@@ -96,6 +100,12 @@ export const job: Chapter<JobBodies, JobSlice> = {
       { correctable: true },
     ),
     note: wordsOnly<JobBodies['note']>(() => {}, { correctable: true, afterClose: true }),
+    'customer-signed': wordsOnly<JobBodies['customer-signed']>(
+      (state, { name, strokes }, { time }) => {
+        state.signature = { name, strokes, at: time }
+      },
+      { correctable: true, afterClose: true },
+    ),
     'job-waiting': wordsOnly<JobBodies['job-waiting']>((state, { what }) => {
       state.status = 'waiting'
       state.waitingFor = what

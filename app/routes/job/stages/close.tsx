@@ -7,6 +7,7 @@ import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { CONDITION_WORDS, OPEN_POINT_WORDS, STAGE_WORDS } from '~/wording/en'
 import { useJob, useJudging } from '../job-context'
+import { Signature } from '../paper/signature'
 import { TakenOffList } from '../repair/taken-off'
 import { InTheSystem } from './charge'
 import { AccountForGas } from './notices'
@@ -45,7 +46,16 @@ export function Close() {
         <Link className="btn btn-outline-primary btn-big" to={`/jobs/${data.jobId}/report`}>
           Job report
         </Link>
+        <a className="btn btn-outline-primary btn-big" href={`/jobs/${data.jobId}/report.pdf`}>
+          PDF for the customer
+        </a>
+        {state.transfers.some((each) => each.use === 'recover') && (
+          <Link className="btn btn-outline-primary btn-big" to={`/jobs/${data.jobId}/cylinder-labels`}>
+            Cylinder labels
+          </Link>
+        )}
       </div>
+      <Signature />
       {!closed && <CloseJob />}
     </>
   )

@@ -1,0 +1,91 @@
+import { co2EquivalentT, euCheckRule } from '#core/leaks'
+import { refrigerant as factsOf } from '#core/refrigerants'
+import {
+  type FlagCode,
+  inSystemNow,
+  type JobState,
+  type JudgingContext,
+  massIn,
+  standingVerdict,
+  stepDone,
+} from '#core/tape'
+import { MG_PER_KG } from '#core/units'
+import type { Say } from '~/tape/chapters/words'
+import { FLAG_WORDS, PART_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
+
+/** What a customer reads first: what was found, what was done, what is in it now, and what comes next. */
+export function summaryOf(state: JobState, judging: JudgingContext, show: Say['show']): string[] {
+  const kg = (massMg: number) => show('weight', massMg)
+  const said = (about: 'recovery' | 'hold' | 'charge' | 'readings') => {
+    const given = standingVerdict(state, about, judging)
+    return given?.stands ? wordOf(VERDICT_WORDS, given.verdict.code) : undefined
+  }
+  const lines: string[] = []
+  if (state.recoveredMg > 0) {
+    const verdict = said('recovery')
+    lines.push(`${kg(state.recoveredMg)} came out of the system.${verdict ? ` ${verdict}.` : ''}`)
+  }
+  for (const change of state.gasChanges)
+    lines.push(`The system was changed from ${change.from ?? 'another gas'} to ${change.to}.`)
+  if (state.parts.length > 0)
+    lines.push(`Renewed: ${state.parts.map((each) => PART_WORDS[each.part].toLowerCase()).join(', ')}.`)
+  const found = state.leakChecks.filter((each) => each.found)
+  const last = state.leakChecks.at(-1)
+  if (last)
+    lines.push(
+      last.found
+        ? 'A leak was found and is still open.'
+        : found.length > 0
+          ? 'A leak was found; the last search after it found none.'
+          : 'A leak was looked for, and none was found.',
+    )
+  const hold = said('hold')
+  if (hold) lines.push(`Vacuum hold: ${lowerFirst(hold)}.`)
+  const now = inSystemNow(state, judging)
+  const inIt = massIn(now)
+  if (now.kind === 'empty') lines.push('The system is empty.')
+  else if (inIt && (state.transfers.length > 0 || now.kind === 'weighed'))
+    lines.push(
+      `In the system now: ${kg(inIt.massMg)} of ${state.refrigerant ?? 'refrigerant'}, give or take ${kg(2 * inIt.sigmaMg)}.`,
+    )
+  const charge = said('charge')
+  if (charge) lines.push(`${charge}.`)
+  const readings = said('readings')
+  if (readings) lines.push(`Running: ${lowerFirst(readings)}.`)
+  if (stepDone(state, 'unit-taken-away')) lines.push('The unit was taken away.')
+  for (const item of state.takenOff)
+    if (item.leftOff !== undefined && item.backAt === undefined)
+      lines.push(`Left off: ${item.what}, because ${item.leftOff}.`)
+  return lines
+}
+
+/** Things that do not fit on the tape, in words: they belong on every copy. */
+export const doubtsOf = (state: JobState): string[] => state.flags.map((flag: FlagCode) => FLAG_WORDS[flag])
+
+export interface NextDate {
+  on: Date
+  what: string
+}
+
+/** What comes next, and by when. */
+export function nextDates(state: JobState, judging: JudgingContext): NextDate[] {
+  const dates: NextDate[] = []
+  if (state.recheck)
+    dates.push({ on: new Date(`${state.recheck.on}T12:00:00Z`), what: 'Look again for the slow leak' })
+  const inIt = massIn(inSystemNow(state, judging))
+  if (!state.refrigerant || !inIt || inIt.massMg === 0) return dates
+  const chargeKg = inIt.massMg / MG_PER_KG
+  const rule = euCheckRule(state.refrigerant, chargeKg)
+  if (rule.everyMonths !== undefined) {
+    const on = new Date(state.closedAt ?? state.lastAt)
+    on.setUTCMonth(on.getUTCMonth() + rule.everyMonths)
+    const tonnes = co2EquivalentT(chargeKg, factsOf(state.refrigerant).gwp).toFixed(1)
+    dates.push({
+      on,
+      what: `Leak check, every ${rule.everyMonths} months by EU 2024/573 (${tonnes} t CO₂e, AR4); check the text in force where you work`,
+    })
+  }
+  return dates
+}
+
+const lowerFirst = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
