@@ -70,6 +70,8 @@ export default [
     route('ledger.csv', 'routes/ledger/csv.ts'),
     route('ledger/month', 'routes/ledger/month.tsx'),
     route('ledger/month.csv', 'routes/ledger/month-csv.ts'),
+    route('ledger/conservation', 'routes/ledger/conservation.tsx'),
+    route('ledger/conservation.csv', 'routes/ledger/conservation-csv.ts'),
     route('ledger/oil', 'routes/ledger/oil.tsx'),
     route('ledger/oil.csv', 'routes/ledger/oil-csv.ts'),
     route('settings', 'routes/settings/settings.tsx'),

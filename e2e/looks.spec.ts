@@ -37,6 +37,7 @@ const SCREENS = {
     '/jobs',
     '/ledger',
     '/ledger/month',
+    '/ledger/conservation',
     '/ledger/oil',
     '/settings',
   ],

@@ -277,6 +277,8 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     ledger: at('/ledger', 'refrigerant', 'cylinder', 'from', 'to', 'part', 'before', 'nr'),
     'ledger.csv': at('/ledger.csv', 'refrigerant', 'cylinder', 'from', 'to', 'part'),
     'ledger/month': at('/ledger/month', 'month', 'from', 'to'),
+    'ledger/conservation': at('/ledger/conservation', 'from', 'to', 'month'),
+    'ledger/conservation.csv': at('/ledger/conservation.csv', 'from', 'to', 'month'),
     'ledger/oil': at('/ledger/oil', 'from', 'to'),
     'ledger/oil.csv': at('/ledger/oil.csv', 'from', 'to'),
     'ledger/month.csv': at('/ledger/month.csv', 'month', 'from', 'to'),

@@ -1,3 +1,4 @@
 export * from './movement'
 export * from './differences'
 export * from './sheet'
+export * from './conservation'

@@ -62,6 +62,9 @@ export default function Ledger({ loaderData }: Route.ComponentProps) {
           <Link className="btn btn-outline-primary" to="/ledger/month">
             Month sheet
           </Link>
+          <Link className="btn btn-outline-primary" to="/ledger/conservation">
+            Where it went
+          </Link>
           <Link className="btn btn-outline-primary" to="/ledger/oil">
             Oil
           </Link>

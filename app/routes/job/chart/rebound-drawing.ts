@@ -2,8 +2,8 @@ import { LineChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent } from 'echarts/components'
 import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import type { Pen } from './drawn'
-import { inkOf } from './ink'
+import type { Pen } from '~/ui/drawing/drawn'
+import { inkOf } from '~/ui/drawing/ink'
 
 register([LineChart, GridComponent, MarkLineComponent, SVGRenderer])
 

@@ -2,7 +2,7 @@ import { BarChart } from 'echarts/charts'
 import { GridComponent } from 'echarts/components'
 import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import type { Pen } from './drawn'
+import type { Pen } from '~/ui/drawing/drawn'
 
 register([BarChart, GridComponent, SVGRenderer])
 

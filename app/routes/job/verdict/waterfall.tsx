@@ -5,7 +5,7 @@ import type { Verdict } from '#core/verdict'
 import { expectedIn } from '~/systems/expected'
 import { useShow } from '~/ui/reader'
 import { WATERFALL_WORDS } from '~/wording/en'
-import { Drawn } from '../chart/drawn'
+import { Drawn } from '~/ui/drawing/drawn'
 import type { WaterfallInput } from '../chart/waterfall-drawing'
 import { useJob } from '../job-context'
 

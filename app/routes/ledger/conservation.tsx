@@ -1,0 +1,254 @@
+import { Form, Link } from 'react-router'
+import { CAME_FROM, type Conservation, INSIDE, sum, WENT_TO } from '#core/ledger'
+import { co2EquivalentT } from '#core/leaks'
+import { MG_PER_KG } from '#core/units'
+import { signedIn } from '~/session/signed-in.server'
+import { Drawn } from '~/ui/drawing/drawn'
+import { useShow } from '~/ui/reader'
+import { plainDay } from '~/ui/time'
+import { WideTable } from '~/ui/wide-table'
+import { PLACE_WORDS } from '~/wording/en'
+import type { Route } from './+types/conservation'
+import { loadConservation, type ShownGas } from './conservation.server'
+import { presets } from './presets'
+import type { WhereInput } from './where-drawing'
+
+export function meta() {
+  return [{ title: 'Where it went · Keg' }]
+}
+
+export function loader({ request, context }: Route.LoaderArgs) {
+  return loadConservation(signedIn(context), new URL(request.url).searchParams)
+}
+
+const loadDrawing = () => import('./where-drawing').then(({ whereIn }) => whereIn)
+
+/** Every cylinder, system, machine and loss adds up to what was bought, to the milligram, between any two days. */
+export default function ConservationPage({ loaderData }: Route.ComponentProps) {
+  const { wrong, firstDay, lastDay, today, gases, off } = loaderData
+  const query = new URLSearchParams({ from: firstDay, to: lastDay })
+  const amiss = gases.filter((each) => each.offMg !== 0)
+  return (
+    <>
+      <div className="page-head">
+        <h1>Where it went</h1>
+        <span className="quiet">
+          {plainDay(firstDay)} to {plainDay(lastDay)}
+        </span>
+        <div className="actions">
+          <Link className="btn btn-outline-secondary" to="/ledger">
+            Ledger
+          </Link>
+          <a className="btn btn-outline-secondary" href={`/ledger/conservation.csv?${query}`} download>
+            Figures of the span as CSV
+          </a>
+        </div>
+      </div>
+      <div className="row-of mb-3">
+        {presets(today).map(({ words, from, to }) => (
+          <Link key={words} className="btn btn-outline-primary" to={`?${new URLSearchParams({ from, to })}`}>
+            {words}
+          </Link>
+        ))}
+        <Form method="get" className="row-of" key={`${firstDay} ${lastDay}`}>
+          <input
+            type="date"
+            name="from"
+            aria-label="First day"
+            className="form-control"
+            style={{ width: '10.5rem' }}
+            defaultValue={firstDay}
+          />
+          <input
+            type="date"
+            name="to"
+            aria-label="Last day"
+            className="form-control"
+            style={{ width: '10.5rem' }}
+            defaultValue={lastDay}
+          />
+          <button type="submit" className="btn btn-outline-secondary">
+            Show
+          </button>
+        </Form>
+      </div>
+      {wrong ? (
+        <p className="field-error" role="alert">
+          {wrong}
+        </p>
+      ) : (
+        <div className="stack">
+          <Finding amiss={amiss} off={off} any={gases.length > 0} />
+          {gases.length > 0 && (
+            <>
+              <section className="sheet">
+                <h2>Of all that was there or came: where it is, where it went</h2>
+                <Drawn
+                  className="where-chart"
+                  label="Shares of each gas by where it is or went; the table below has the figures"
+                  input={drawnOf(gases)}
+                  load={loadDrawing}
+                />
+              </section>
+              <section className="sheet">
+                <h2>By gas</h2>
+                <Balance gases={gases} query={query} />
+              </section>
+            </>
+          )}
+        </div>
+      )}
+    </>
+  )
+}
+
+function Finding({
+  amiss,
+  off,
+  any,
+}: {
+  amiss: ShownGas[]
+  off: Route.ComponentProps['loaderData']['off']
+  any: boolean
+}) {
+  const show = useShow()
+  if (!any) return <p className="empty">Nothing was in the books, and nothing moved in these days.</p>
+  if (amiss.length === 0 && off.length === 0)
+    return (
+      <p className="verdict verdict-good mb-0" role="status">
+        <strong>It adds up to the milligram:</strong> start, and what came, less what went, is what the places
+        hold; and what each place is kept to hold is what its movements make it.
+      </p>
+    )
+  return (
+    <div className="verdict verdict-bad" role="alert">
+      <h2 className="h3">It does not add up: the books themselves are at fault</h2>
+      <p>Write down what stands here, make a backup (./keg backup), and have it looked at.</p>
+      <ul className="mb-0">
+        {amiss.map((each) => (
+          <li key={each.refrigerant}>
+            {each.refrigerant ?? 'Gas not named'}: {show('weight', each.offMg)}
+          </li>
+        ))}
+        {off.map((each) => (
+          <li key={`${each.place} ${each.label}`}>
+            {each.label}: kept {show('weight', each.offMg)} off its movements
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+/** A row for each gas, its parts in the order in which they add up. */
+function Balance({ gases, query }: { gases: ShownGas[]; query: URLSearchParams }) {
+  const show = useShow()
+  const weight = (massMg: number) =>
+    massMg === 0 ? <span className="quiet">–</span> : show('weight', massMg)
+  const came = CAME_FROM.filter((place) => gases.some((each) => each.came[place] !== 0))
+  const went = WENT_TO.filter((place) => gases.some((each) => each.went[place] !== 0))
+  const within = INSIDE.filter((place) =>
+    gases.some((each) => each.end[place] !== 0 || each.start[place] !== 0),
+  )
+  const tonnes = ({ gwp }: ShownGas, massMg: number) =>
+    gwp === null ? '' : co2EquivalentT(massMg / MG_PER_KG, gwp).toFixed(2)
+  return (
+    <WideTable label="Start, what came, what went and the end, by gas">
+      <thead>
+        <tr>
+          <th>Gas</th>
+          <th className="num">At the start</th>
+          {came.map((place) => (
+            <th key={place} className="num">
+              + {CAME_WORDS[place]}
+            </th>
+          ))}
+          {went.map((place) => (
+            <th key={place} className="num">
+              − {WENT_WORDS[place]}
+            </th>
+          ))}
+          <th className="num">= At the end</th>
+          {within.map((place) => (
+            <th key={place} className="num">
+              in {WITHIN_WORDS[place]}
+            </th>
+          ))}
+          <th className="num">End, t CO₂e</th>
+        </tr>
+      </thead>
+      <tbody>
+        {gases.map((each) => (
+          <tr key={each.refrigerant}>
+            <th scope="row">
+              <Link
+                to={`/ledger?${new URLSearchParams([...query, ...(each.refrigerant ? [['refrigerant', each.refrigerant]] : [])])}`}
+              >
+                {each.refrigerant ?? 'not named'}
+              </Link>
+            </th>
+            <td className="num">{weight(sum(each.start))}</td>
+            {came.map((place) => (
+              <td key={place} className="num">
+                {weight(each.came[place])}
+              </td>
+            ))}
+            {went.map((place) => (
+              <td key={place} className="num">
+                {weight(each.went[place])}
+              </td>
+            ))}
+            <td className="num">
+              <strong>{weight(sum(each.end))}</strong>
+            </td>
+            {within.map((place) => (
+              <td key={place} className="num">
+                {weight(each.end[place])}
+              </td>
+            ))}
+            <td className="num">{tonnes(each, sum(each.end))}</td>
+          </tr>
+        ))}
+      </tbody>
+    </WideTable>
+  )
+}
+
+const CAME_WORDS: Record<(typeof CAME_FROM)[number], string> = {
+  supplier: 'bought',
+  outside: 'was there before the books',
+  unexplained: 'found by weighing',
+}
+const WENT_WORDS: Record<(typeof WENT_TO)[number], string> = {
+  reclaimer: 'to the reclaimer',
+  lost: 'lost',
+  unexplained: 'missing by weighing',
+  outside: 'recovered elsewhere',
+}
+const WITHIN_WORDS = { cylinder: 'cylinders', system: 'systems', rig: 'hoses and machines' }
+
+const TONES = {
+  cylinder: 'copper',
+  system: 'cold',
+  rig: 'amber',
+  reclaimer: 'good',
+  lost: 'limit',
+  unexplained: 'quiet',
+  outside: 'rule',
+} as const
+
+function drawnOf(gases: readonly Conservation[]): WhereInput {
+  const wholes = gases.map((each) => Math.max(1, sum(each.start) + sum(each.came)))
+  const part = (name: string, tone: string, of: (each: Conservation) => number) => ({
+    name,
+    tone,
+    shares: gases.map((each, i) => Math.max(0, of(each)) / wholes[i]!),
+  })
+  return {
+    gases: gases.map((each) => each.refrigerant ?? 'not named'),
+    parts: [
+      ...INSIDE.map((place) => part(PLACE_WORDS[place], TONES[place], (each) => each.end[place])),
+      ...WENT_TO.map((place) => part(WENT_WORDS[place], TONES[place], (each) => each.went[place])),
+    ].filter(({ shares }) => shares.some((share) => share > 0)),
+  }
+}
