@@ -68,7 +68,6 @@ const LABEL_TOTAL: Record<Exclude<InSystem['kind'], 'empty'>, string> = {
 
 const SIZES = { '62x100': '62 × 100 mm', a6: 'A6' } as const
 type Size = keyof typeof SIZES
-const PAGE: Record<Size, string> = { '62x100': '62mm 100mm', a6: 'A6' }
 
 /** For the inside of the panel, protected from light: what is in the system now, for whoever comes next. */
 export default function Label({ loaderData: { job, code } }: Route.ComponentProps) {
@@ -123,7 +122,6 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
         </div>
       </div>
       {now.kind !== 'weighed' && <p className="no-print field-error">{NOT_WEIGHED[now.kind]}</p>}
-      <style>{`@media print { @page { size: ${PAGE[size]}; margin: 0 } }`}</style>
       <div className={`print-sheet charge-label size-${size}`} data-bs-theme="light">
         <div className="label-head">
           <div>

@@ -22,6 +22,14 @@ export function ChargePlan() {
   if (!state.refrigerant || !state.target) return null
   const plan = planSources(sources, Math.max(0, left ?? state.target.massMg))
   const first = sources.find((each) => each.cylinderId === plan.takes[0]?.cylinderId)
+  // Its own gas that hardly comes out again: it is there, and should be spoken of.
+  const idle = sources.filter(
+    ({ cylinderId, kind, cylinder }) =>
+      kind === 'own-gas' &&
+      cylinder.balanceMg > 0 &&
+      !plan.takes.some((take) => take.cylinderId === cylinderId) &&
+      plan.shortMg > 0,
+  )
   const ways = wayIn({
     table: tableOf(state.refrigerant),
     trade: data.system?.trade ?? 'stationary',
@@ -41,6 +49,14 @@ export function ChargePlan() {
           />
         ))}
       </ol>
+      {idle.map(({ cylinder, cylinderId, gives }) => (
+        <p key={cylinderId} className="mb-0">
+          <strong>{cylinder.label}</strong> holds {show('weight', cylinder.balanceMg)} of this system’s own
+          gas, and nearly all of it would stay in there as vapour
+          {gives && ` (up to ${show('weight', gives.staysMostMg)})`}: warm the cylinder in water, or leave it
+          and top up.
+        </p>
+      ))}
       {plan.shortMg > 0 && (
         <p className="mb-0 field-error" role="status">
           {plan.takes.length === 0 ? 'No cylinder here can be counted on for it' : 'Still missing'}:{' '}

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { openTransfer, toGoMg } from '#core/tape'
+import { openTransfer, standingVerdict, toGoMg } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { useJob, useJudging } from '../job-context'
@@ -9,12 +9,16 @@ import { useJob, useJudging } from '../job-context'
 export function PutRight() {
   const { state, note, openStage } = useJob()
   const show = useShow()
-  const left = toGoMg(state, useJudging())
+  const judging = useJudging()
+  const left = toGoMg(state, judging)
+  const judged = standingVerdict(state, 'charge', judging)
   const [reason, setReason] = useState('')
   if (!state.target || left === undefined || openTransfer(state)) return null
   const { toleranceMg } = state.target
   if (Math.abs(left) <= toleranceMg) return null
   const over = left < 0
+  // Short in mid-charge is no fault: the next source goes on. Judged short, it is.
+  if (!over && !judged) return null
   const massMg = Math.abs(left)
   const planned = state.chargeCorrections.at(-1)
   const asked = planned?.way === (over ? 'out' : 'in') && planned.at >= (state.transfers.at(-1)?.endedAt ?? 0)

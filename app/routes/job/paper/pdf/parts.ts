@@ -87,7 +87,12 @@ export function photographs({ photos }: PaperJob): Content[] {
 export function kit({ state }: PaperJob): Content[] {
   if (state.kit.length === 0) return []
   const used = new Map(state.kit.map((each) => [each.kitId, `${KIT_KIND_WORDS[each.kind]}: ${each.label}`]))
-  return [{ text: 'Measured and done with', style: 'heading' }, { ul: [...used.values()] }]
+  return [
+    {
+      stack: [{ text: 'Measured and done with', style: 'heading' }, { ul: [...used.values()] }],
+      unbreakable: true,
+    },
+  ]
 }
 
 export function cautions({ state, data }: PaperJob): Content[] {
