@@ -36,6 +36,7 @@ const CORE_MAY_USE = {
   oil: ['verdict', 'units', 'refrigerants'],
   charging: ['verdict', 'units', 'refrigerants', 'systems', 'scales', 'cylinders', 'oil', 'recovery'],
   verify: ['verdict', 'units', 'refrigerants', 'systems'],
+  vehicles: [],
   ledger: ['units'],
   kit: ['units', 'refrigerants', 'scales'],
   samples: ['kit'],

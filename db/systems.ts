@@ -12,6 +12,8 @@ export interface SystemData extends SystemPlate {
   oilType: string
   /** Vehicles: the plate on its bumper, and the kind of compressor. */
   registration: string
+  /** Seventeen characters; null: not known, or no vehicle. */
+  vin: string | null
   compressor: string
   metering: Metering
   subcoolingTargetK: number | null
@@ -36,7 +38,7 @@ export interface SystemRow extends SystemData {
 
 const SELECT = (tx: ShopTx) => tx`
   select y.system_id, y.name, y.trade, y.refrigerant, y.plate_mg, y.plate_text, y.panel_total_mg, y.lines,
-    y.accessories, y.oil_type, y.metering, y.subcooling_target_k, y.max_test_pressure_pa, y.registration, y.compressor, y.drive, y.plate_job, y.balance_mg,
+    y.accessories, y.oil_type, y.metering, y.subcooling_target_k, y.max_test_pressure_pa, y.registration, y.vin, y.compressor, coalesce(y.drive, '') as drive, y.plate_job, y.balance_mg,
     y.version, y.site_id, s.name as site, s.altitude_m, c.customer_id, c.name as customer
   from system y join site s using (shop_id, site_id) join customer c using (shop_id, customer_id)`
 
@@ -51,7 +53,10 @@ const ORDER = {
 
 const matching = (tx: ShopTx, search: string) => {
   const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
-  return search ? tx`and (y.name ilike ${like} or s.name ilike ${like} or c.name ilike ${like})` : tx``
+  return search
+    ? tx`and (y.name ilike ${like} or s.name ilike ${like} or c.name ilike ${like} or y.registration ilike ${like}
+        or y.vin ilike ${like})`
+    : tx``
 }
 
 /** One page of the systems in use whose name, site or customer has this in it, and how many there are. */
@@ -88,11 +93,11 @@ export async function systemOf(tx: ShopTx, systemId: string): Promise<SystemRow 
 export async function addSystem(tx: ShopTx, systemId: string, data: SystemData, at: Date): Promise<void> {
   await tx`
     insert into system (shop_id, system_id, site_id, name, trade, refrigerant, plate_mg, plate_text, panel_total_mg,
-      lines, accessories, oil_type, metering, subcooling_target_k, max_test_pressure_pa, registration, compressor, created_at)
+      lines, accessories, oil_type, metering, subcooling_target_k, max_test_pressure_pa, registration, vin, compressor, created_at)
     values (current_shop(), ${systemId}, ${data.siteId}, ${data.name}, ${data.trade}, ${data.refrigerant},
       ${data.plateMg}, ${data.plateText}, ${data.panelTotalMg}, ${tx.json(data.lines as never)},
       ${tx.json(data.accessories as never)}, ${data.oilType}, ${data.metering}, ${data.subcoolingTargetK},
-      ${data.maxTestPressurePa}, ${data.registration}, ${data.compressor}, ${at})
+      ${data.maxTestPressurePa}, ${data.registration}, ${data.vin}, ${data.compressor}, ${at})
     on conflict (shop_id, system_id) do nothing`
 }
 
@@ -110,7 +115,7 @@ export async function changeSystem(tx: ShopTx, systemId: string, data: SystemDat
       plate_mg = ${data.plateMg}, plate_text = ${data.plateText}, panel_total_mg = ${data.panelTotalMg},
       lines = ${tx.json(data.lines as never)}, accessories = ${tx.json(data.accessories as never)},
       oil_type = ${data.oilType}, metering = ${data.metering}, subcooling_target_k = ${data.subcoolingTargetK},
-      max_test_pressure_pa = ${data.maxTestPressurePa}, registration = ${data.registration},
+      max_test_pressure_pa = ${data.maxTestPressurePa}, registration = ${data.registration}, vin = ${data.vin},
       compressor = ${data.compressor}
     where system_id = ${systemId}`
 }

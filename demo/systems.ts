@@ -44,6 +44,7 @@ const system = (
   metering: 'valve',
   subcoolingTargetK: null,
   registration: '',
+  vin: null,
   compressor: '',
   maxTestPressurePa: bar(28),
   ...over,

@@ -46,6 +46,7 @@ export const aSystemRecord = (): NonNullable<JobData['system']> => ({
   accessories: [],
   oilType: 'POE 32',
   registration: '',
+  vin: null,
   compressor: '',
   drive: '',
   metering: 'valve',

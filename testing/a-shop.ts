@@ -90,6 +90,7 @@ export async function aSystem(shop: AShop, over: Partial<SystemData> = {}): Prom
     accessories: [],
     oilType: 'POE 32',
     registration: '',
+    vin: null,
     compressor: '',
     metering: 'valve',
     subcoolingTargetK: null,

@@ -27,6 +27,7 @@ const COLUMNS = [
   ['subcooling', 'On the plate, with its unit', ''],
   ['maxTestPressure', 'With its unit', '28 bar'],
   ['registration', 'Vehicles', ''],
+  ['vin', 'Vehicles, 17 characters', ''],
   ['compressor', 'Vehicles', ''],
 ] as const
 const MEASURED: string[] = ['altitude', 'plate', 'panelTotal', 'subcooling', 'maxTestPressure']

@@ -72,6 +72,7 @@ export function systemFrom(sent: Typed, reading: ReadersUnits): SystemRead {
         accessories,
         oilType: f.oilType ?? '',
         registration: f.registration ?? '',
+        vin: f.vin ?? null,
         compressor: f.compressor ?? '',
         metering: f.metering,
         subcoolingTargetK: f.subcooling ?? null,
@@ -100,6 +101,7 @@ export function systemFields(
     subcooling: asTyped('difference', s.subcoolingTargetK, reading),
     oilType: s.oilType,
     registration: s.registration,
+    vin: s.vin ?? '',
     compressor: s.compressor,
     maxTestPressure: asTyped('pressure', s.maxTestPressurePa, reading),
     lines: JSON.stringify(

@@ -56,6 +56,14 @@ export function SystemForm(props: SystemFormProps) {
           <Field {...field('customer')} label="Customer" needed list={customers} maxLength={200} />
           <Field {...field('site')} label="Site, or vehicle" needed list={sites} maxLength={200} />
           {vehicle && <Field {...field('registration')} label="Registration" maxLength={40} />}
+          {vehicle && (
+            <Field
+              {...field('vin')}
+              label="Vehicle identification number"
+              maxLength={40}
+              help="17 characters. Found by it or by the registration, its sticker is typed once."
+            />
+          )}
           {!vehicle && (
             <MeasureField
               {...field('altitude')}

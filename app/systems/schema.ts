@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import type { SystemData } from '#db'
 import { measured, refrigerantField, text } from '~/form/schema-parts'
+import { readVin } from '#core/vehicles'
 import type { ReadersUnits } from '~/ui/measure'
 
 interface SystemForm {
@@ -17,10 +18,17 @@ interface SystemForm {
   accessories: string
   oilType?: string
   registration?: string
+  vin?: string
   compressor?: string
   metering: SystemData['metering']
   subcooling?: number
   maxTestPressure?: number
+}
+
+const VIN_WORDS = {
+  length: 'A vehicle identification number has 17 characters: count them, or leave it empty.',
+  letters:
+    'A vehicle identification number has digits and letters but I, O and Q: check it, or leave it empty.',
 }
 
 /** The form of a system. Line sets and accessories travel as JSON, and are read one by one. */
@@ -39,6 +47,10 @@ export const systemSchema = (reading: ReadersUnits) =>
     accessories: Joi.string().default('[]'),
     oilType: text('the oil', 60),
     registration: text('the registration', 40),
+    vin: text('the vehicle identification number', 40).custom((typed: string, at) => {
+      const read = readVin(typed)
+      return read.kind === 'malformed' ? at.message({ custom: VIN_WORDS[read.why] }) : read.vin
+    }),
     compressor: text('the kind of compressor', 60),
     metering: Joi.string().valid('fixed', 'valve', 'unknown').required(),
     subcooling: measured('difference', 'the subcooling on the plate', reading),

@@ -31,7 +31,7 @@ export const ARCHIVE_PARTS: readonly ArchivePart[] = [
     'systems',
     'system',
     'created_at, system_id',
-    'system_id site_id name trade refrigerant plate_mg plate_text plate_job panel_total_mg lines accessories oil_type metering subcooling_target_k max_test_pressure_pa registration compressor retired_at created_at',
+    'system_id site_id name trade refrigerant plate_mg plate_text plate_job panel_total_mg lines accessories oil_type metering subcooling_target_k max_test_pressure_pa registration vin compressor drive retired_at created_at',
   ),
   part('kit', 'kit', 'created_at, kit_id', 'kit_id kind label facts keeps_at state purged_at created_at'),
   part('acts', 'kit_act', 'booked_at, act_id', 'act_id kit_id what at booked_at user_id passed body'),
@@ -53,5 +53,11 @@ export const ARCHIVE_PARTS: readonly ArchivePart[] = [
     'cylinder_mark',
     'job_id, cylinder_id',
     'job_id cylinder_id was_refrigerant was_condition made_refrigerant made_condition',
+  ),
+  part(
+    'retrofits',
+    'system_retrofit',
+    'job_id',
+    'system_id job_id at from_gas to_gas was_oil was_plate_mg was_plate_text was_panel_mg',
   ),
 ]

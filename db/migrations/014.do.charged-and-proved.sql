@@ -49,6 +49,10 @@ create index oil_move_at on oil_move (shop_id, at);
 call guard('oil_move');
 grant select, insert, update, delete on oil_move to keg_app;
 
--- What drives a vehicle's compressor: no PAG where it is high voltage. Read in a job, it stays with the system.
-alter table system add column drive text not null default '' check (drive in ('', 'belt', 'high-voltage', 'stationary'));
-grant update (drive) on system to keg_app;
+-- What drives a vehicle's compressor: no PAG where it is high voltage. Read in a job, it stays with the system. And the
+-- vehicle by its number: the shop's own memory.
+alter table system
+  add column drive text check (drive in ('belt', 'high-voltage', 'stationary')),
+  add column vin   text check (length(vin) = 17);
+create index system_vin on system (shop_id, vin) where vin is not null;
+grant update (drive, vin) on system to keg_app;

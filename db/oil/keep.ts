@@ -22,5 +22,5 @@ export async function keepOil(tx: ShopTx, jobId: string, state: JobState): Promi
         system_id uuid, what text, oil text, from_place text, to_place text, bottle_id uuid, volume_ml real,
         at timestamptz)`
   if (state.systemId && state.drive !== undefined)
-    await tx`update system set drive = ${state.drive} where system_id = ${state.systemId} and drive <> ${state.drive}`
+    await tx`update system set drive = ${state.drive} where system_id = ${state.systemId} and drive is distinct from ${state.drive}`
 }

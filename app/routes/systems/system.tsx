@@ -3,6 +3,7 @@ import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
 import { co2EquivalentT } from '#core/leaks'
 import { expectedCharge } from '#core/systems'
 import { MG_PER_KG } from '#core/units'
+import { readVin } from '#core/vehicles'
 import { inShop, jobsOn, movements, retrofitsOf, systemOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { MovementTable } from '~/ledger/movement-table'
@@ -13,7 +14,7 @@ import { expectedChargeLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
-import { JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS } from '~/wording/en'
+import { DRIVE_WORDS, JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS } from '~/wording/en'
 import type { Route } from './+types/system'
 
 export function meta({ loaderData }: Route.MetaArgs) {
@@ -145,6 +146,19 @@ export default function System({ loaderData }: Route.ComponentProps) {
               {system.subcoolingTargetK !== null && (
                 <Fact name="Subcooling">{show('difference', system.subcoolingTargetK)}</Fact>
               )}
+              {system.vin && (
+                <Fact name="VIN">
+                  {system.vin}
+                  {readVin(system.vin).kind === 'unchecked' && (
+                    <span className="field-error">
+                      {' '}
+                      its check digit does not fit: read it again. Outside North America not every maker uses
+                      one.
+                    </span>
+                  )}
+                </Fact>
+              )}
+              {system.drive && <Fact name="Driven by">{DRIVE_WORDS[system.drive]}</Fact>}
               {system.registration && <Fact name="Registration">{system.registration}</Fact>}
               {system.compressor && <Fact name="Compressor">{system.compressor}</Fact>}
               <Fact name="Oil">{system.oilType || 'not noted'}</Fact>

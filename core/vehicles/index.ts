@@ -1,0 +1,1 @@
+export { readVin, type Vin } from './vin'
