@@ -4,6 +4,7 @@ import { afterAll, describe, expect, it } from 'vitest'
 import {
   addKit,
   bringBack,
+  retrofitsOf,
   closeDatabase,
   inShop,
   jobPage,
@@ -256,6 +257,8 @@ describe('the archive of a shop', () => {
       }),
       anEntry('run-ended', { runId, weightMg: 14_345_000 }),
       anEntry('recovery-ended', { how: 'emptied' }),
+      anEntry('gas-changed', { to: 'R-32', oilType: '', reason: '' }),
+      anEntry('drive-noted', { drive: 'stationary' }),
     )
     return { shop, jobId, cylinderId }
   }
@@ -269,7 +272,15 @@ describe('the archive of a shop', () => {
         c.condition,
         c.reservedMg,
       ]),
-      systems: (await listSystems(tx, '')).map((s) => [s.name, s.balanceMg, s.customer, s.site]),
+      systems: (await listSystems(tx, '')).map((s) => [
+        s.name,
+        s.balanceMg,
+        s.customer,
+        s.site,
+        s.refrigerant,
+        s.drive,
+      ]),
+      retrofits: await Promise.all((await listSystems(tx, '')).map((s) => retrofitsOf(tx, s.systemId))),
       kit: (await kitList(tx, {}, { number: 1, size: 9, sort: 'label', down: false })).kit.map((k) => [
         k.label,
         k.dueOn,
@@ -297,6 +308,7 @@ describe('the archive of a shop', () => {
       await inShop(shop.shopId, (tx) => tapeOf(tx, jobId)),
     )
     await expect(inShop(other.shopId, (tx) => bringBack(tx, read, NOW))).rejects.toThrow('empty one only')
+    expect((await figures(other)).retrofits[0]).toMatchObject([{ fromGas: 'R-410A', toGas: 'R-32' }])
     // Who wrote keeps the name, and cannot sign in.
     const names = await inShop(other.shopId, people)
     expect(names.map((p) => [p.name, p.disabled]).toSorted((a, b) => Number(b[1]) - Number(a[1]))).toEqual([
@@ -345,5 +357,22 @@ describe('the archive of a shop', () => {
       'movements, rows 1 to',
     )
     expect((await inShop(other.shopId, (tx) => rack(tx, {}, 1, 10))).count).toBe(0)
+  })
+
+  it('one from before a column was there is brought back all the same', async () => {
+    const { shop } = await aWorkedShop()
+    const archive = JSON.parse(await archiveOf(shop)) as Record<string, Record<string, unknown>[]>
+    delete archive.retrofits
+    for (const system of archive.systems!) {
+      delete system.vin
+      delete system.drive
+    }
+    const read = readArchive(JSON.stringify(archive))
+    if ('wrong' in read) throw new Error(read.wrong)
+    const other = await anEmptyShop()
+    await inShop(other.shopId, (tx) => bringBack(tx, read, NOW))
+    expect((await inShop(other.shopId, (tx) => listSystems(tx, ''))).map((s) => [s.vin, s.drive])).toEqual([
+      [null, ''],
+    ])
   })
 })

@@ -58,6 +58,6 @@ export const ARCHIVE_PARTS: readonly ArchivePart[] = [
     'retrofits',
     'system_retrofit',
     'job_id',
-    'system_id job_id at from_gas to_gas was_oil was_plate_mg was_plate_text was_panel_mg',
+    'system_id job_id at from_gas to_gas was_oil was_plate_mg was_plate_text was_panel_mg made_panel_mg',
   ),
 ]

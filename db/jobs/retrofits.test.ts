@@ -89,6 +89,18 @@ describe('a system that was changed to another gas', () => {
     ])
     expect(await within((tx) => beforeRetrofit(tx, job))).toMatchObject({ wasPlateMg: 10 * KG })
 
+    // What somebody enters afterwards stands, whatever the job still notes.
+    await within(
+      (tx) =>
+        tx`update system set oil_type = 'POE 46', panel_total_mg = ${8_900_000} where system_id = ${sys}`,
+    )
+    await note(job, anEntry('note', { text: 'tidy' }, at(25)))
+    expect(await within((tx) => systemOf(tx, sys))).toMatchObject({
+      oilType: 'POE 46',
+      panelTotalMg: 8_900_000,
+      plateMg: null,
+    })
+
     // Struck, everything is as it was found.
     await note(
       job,

@@ -21,14 +21,15 @@ export interface BeforeRetrofit {
 /**
  * A system that a job changed to another gas holds that one from then on, with the total that was charged as its label;
  * what it was is kept, and comes back where the change is struck. The plate speaks of the gas before: it no longer counts.
+ * What somebody has entered since stands.
  */
 export async function keepRetrofit(tx: ShopTx, jobId: string, state: JobState): Promise<void> {
   const [kept] = await tx<(BeforeRetrofit & { systemId: string; toGas: string })[]>`
     select system_id, to_gas, from_gas, was_oil, was_plate_mg, was_plate_text, was_panel_mg
     from system_retrofit where job_id = ${jobId}`
   const change = state.gasChanges.at(-1)
-  if (kept && (!change || kept.systemId !== state.systemId)) {
-    // Where somebody has entered another gas since, that stands.
+  const same = kept !== undefined && change !== undefined && kept.systemId === state.systemId
+  if (kept && !same) {
     await tx`
       update system set refrigerant = ${kept.fromGas}, oil_type = ${kept.wasOil}, plate_mg = ${kept.wasPlateMg},
         plate_text = ${kept.wasPlateText}, panel_total_mg = ${kept.wasPanelMg}
@@ -36,26 +37,38 @@ export async function keepRetrofit(tx: ShopTx, jobId: string, state: JobState): 
     await tx`delete from system_retrofit where job_id = ${jobId}`
   }
   if (!change || !state.systemId) return
-  if (!kept || kept.systemId !== state.systemId)
+  const totalMg = totalIn(state)
+  if (!same) {
     await tx`
       insert into system_retrofit (shop_id, system_id, job_id, at, from_gas, to_gas, was_oil, was_plate_mg, was_plate_text,
-        was_panel_mg)
-      select shop_id, system_id, ${jobId}, ${new Date(change.at)}, refrigerant, ${change.to}, oil_type, plate_mg, plate_text,
-        panel_total_mg
+        was_panel_mg, made_panel_mg)
+      select shop_id, system_id, ${jobId}, ${new Date(change.at)}, ${change.from}, ${change.to}, oil_type, plate_mg,
+        plate_text, panel_total_mg, ${totalMg}
       from system where system_id = ${state.systemId}`
-  else
-    await tx`update system_retrofit set to_gas = ${change.to}, at = ${new Date(change.at)} where job_id = ${jobId}`
-  const now = state.episodes.at(-1)!
-  const totalMg =
-    now.began === 'empty' && now.emptiedAt === undefined && now.inMg > now.outMg ? now.inMg - now.outMg : null
+    await tx`
+      update system set refrigerant = ${change.to}, panel_total_mg = ${totalMg}, plate_mg = null,
+        plate_text = left('Before the change of gas: ' || plate_text, 200),
+        oil_type = case when ${change.oilType} = '' then oil_type else ${change.oilType} end
+      where system_id = ${state.systemId}`
+    return
+  }
   await tx`
-    update system y set refrigerant = ${change.to}, panel_total_mg = ${totalMg},
-      oil_type = case when ${change.oilType} = '' then y.oil_type else ${change.oilType} end,
-      plate_mg = null, plate_text = left('Before the change of gas: ' || r.was_plate_text, 200)
+    update system y set refrigerant = ${change.to}, panel_total_mg = ${totalMg}
     from system_retrofit r
-    where r.shop_id = y.shop_id and r.job_id = ${jobId} and y.system_id = ${state.systemId}
-      and not exists (select 1 from system_retrofit later where later.shop_id = y.shop_id and later.system_id = y.system_id
-        and later.at > r.at)`
+    where r.shop_id = y.shop_id and r.job_id = ${jobId} and y.system_id = ${state.systemId} and y.refrigerant = r.to_gas
+      and y.panel_total_mg is not distinct from r.made_panel_mg
+      and (y.refrigerant, y.panel_total_mg) is distinct from (${change.to}::text, ${totalMg}::bigint)`
+  await tx`
+    update system_retrofit set to_gas = ${change.to}, from_gas = ${change.from}, at = ${new Date(change.at)},
+      made_panel_mg = ${totalMg}
+    where job_id = ${jobId}`
+}
+
+/** What was weighed into it since it was empty; null: nothing. */
+function totalIn({ episodes }: JobState): number | null {
+  const now = episodes.at(-1)!
+  const weighed = now.began === 'empty' && now.emptiedAt === undefined && now.inMg > now.outMg
+  return weighed ? now.inMg - now.outMg : null
 }
 
 /** The system's plate as it was when a job that changed its gas began; undefined: the job changed none. */

@@ -10,6 +10,7 @@ create table system_retrofit (
   was_plate_mg    bigint,
   was_plate_text  text not null,
   was_panel_mg    bigint,
+  made_panel_mg   bigint,                       -- the total that the job wrote as its label
   primary key (shop_id, job_id),
   foreign key (shop_id, job_id) references job,
   foreign key (shop_id, system_id) references system
