@@ -24,6 +24,7 @@ import {
   superheatAndSubcooling,
 } from '../verify'
 import { baselineReadings, checkReadings, runningNow } from './check-readings'
+import { gasAt } from './gas-at'
 import { clampAt, gaugeAt } from './instruments'
 import type { Running } from './chapters/readings'
 import type { JobState } from './state'
@@ -139,11 +140,13 @@ export function figuresRead(
   state: JobState,
   readings: RunningReadings & { at?: number },
 ): Partial<Record<Figure, Derived>> {
-  if (!state.refrigerant) return {}
   const at = readings.at ?? Infinity
+  // Readings from before a change of gas are those of the gas before.
+  const gas = gasAt(state, at)
+  if (!gas) return {}
   const gauge = gaugeAt(state, at).value
   const clamp = clampAt(state, at).value
-  return figuresOf(readings, tableOf(state.refrigerant), atmosphereOf(state), {
+  return figuresOf(readings, tableOf(gas), atmosphereOf(state), {
     lowPa: gauge,
     highPa: gauge,
     clampK: clamp,

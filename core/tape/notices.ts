@@ -7,6 +7,7 @@ import { TOGETHER_MS } from './check-readings'
 import { clampAt, gaugeAt } from './instruments'
 import { leakKnown } from './leak-known'
 import { levelHere } from './level'
+import { gasAt } from './gas-at'
 import { type JobState, stepDone } from './state'
 
 /** What a practitioner would notice in what is noted already. */
@@ -43,12 +44,10 @@ const LEAST_WAIT_MS = 5 * 60_000
  * @throws UnknownRefrigerantError
  */
 export function notices(state: JobState, chargeKg: number | null, trade: Trade = 'stationary'): Notice[] {
-  if (!state.refrigerant) return []
-  return [
-    ...afterThePull(state, chargeKg, trade),
-    ...throughTheLeak(state),
-    ...inTheCylinder(state, state.refrigerant),
-  ]
+  const last = state.transfers.at(-1)
+  const gas = last ? gasAt(state, last.startedAt) : state.refrigerant
+  if (!state.refrigerant || !gas) return []
+  return [...afterThePull(state, chargeKg, trade), ...throughTheLeak(state), ...inTheCylinder(state, gas)]
 }
 
 function lowsSincePull(state: JobState): PressureNote[] {

@@ -1,4 +1,4 @@
-import { type JobState, kitAt, transferAt } from '#core/tape'
+import { gasAt, type JobState, kitAt, transferAt } from '#core/tape'
 import type { ShopTx } from '../connection'
 import { projectPassed, projectPurged } from './acts'
 
@@ -53,7 +53,7 @@ function usesIn(state: JobState): Use[] {
       transfer_id: transfer.transferId,
       use: transfer.use,
       cylinder_id: transfer.cylinderId,
-      refrigerant: state.refrigerant,
+      refrigerant: gasAt(state, transfer.startedAt),
       mass_mg: transfer.amountMg,
       at: new Date(at).toISOString(),
       purged_at: kitId === puller?.kitId && transfer === lastPull ? purgeIn(state, kitId, transfer) : null,

@@ -203,7 +203,7 @@ describe('the other stages', () => {
       wrote('oil-noted', { direction, volumeMl, text: '' })
     const text = panel('oil', [oil('out', 28), oil('parts', 10), oil('in', 15)])
     expect(text).toContain('Still to put in 23 mL')
-    expect(text).toContain('in steps of 5 mL: 25 mL, 2 mL more than needed')
+    expect(text).toContain('5 steps: 25 mL 2 mL more than needed: rounded up.')
     expect(panel('oil', [oil('in', 15)])).toContain('Too much went in 15 mL')
   })
   it('Check readings computes superheat and subcooling, and says when it cannot', () => {
@@ -420,5 +420,91 @@ describe('the gas', () => {
       { cylinders: empty },
     )
     expect(burnt).toContain('Filter, dry and test it before it goes back')
+  })
+})
+
+describe('Charge, planned', () => {
+  const target = () => wrote('target-set', { massMg: 3_000_000, toleranceMg: 30_000, basis: 'expected' })
+  const out = () => [started(), ended(17_900_000), emptied()]
+  const virgin = (balanceMg: number) =>
+    jobCylinder({ cylinderId: 'V', label: 'New 1', kind: 'virgin', condition: 'clean', balanceMg })
+  it('takes this job’s gas first, says what stays in it, and what virgin gas adds', () => {
+    const own = jobCylinder({ cylinderId: 'A', balanceMg: 2_900_000, beforeMg: 0 })
+    const text = panel('charge', [...out(), target()], { cylinders: [virgin(9_000_000), own] })
+    expect(text).toMatch(/Gull 1 : 1\.245 kg , this job’s own gas.*New 1 : 1\.755 kg , virgin gas/)
+    expect(text).toContain('stay in it')
+    expect(text).toContain('By pressure alone')
+  })
+  it('says how much is missing', () => {
+    const text = panel('charge', [...out(), target()], { cylinders: [virgin(2_000_000)] })
+    expect(text).toContain('Still missing')
+    expect(text).toContain('Have virgin gas ready before you begin.')
+  })
+  it('too much in it is taken out over the scale, with its reason', () => {
+    const over = [...out(), target(), started(20_000_000, 'charge'), ended(16_900_000, 'charge')]
+    expect(panel('charge', over)).toContain('Take 100 g out again')
+    // Short in mid-charge is no fault.
+    const short = [...out(), target(), started(20_000_000, 'charge'), ended(18_000_000, 'charge')]
+    expect(panel('charge', short)).not.toContain('Why it is off')
+  })
+})
+
+describe('Oil', () => {
+  const bus = { ...aSystemRecord(), trade: 'vehicle' as const, refrigerant: 'R-1234yf' }
+  it('nothing out and nothing replaced: nothing in', () => {
+    expect(panel('oil', [])).toContain('Nothing came out and nothing was replaced: nothing goes in.')
+  })
+  it('stops before a high-voltage compressor until somebody has cleared the way, and says who', () => {
+    const highVoltage = wrote('drive-noted', { drive: 'high-voltage' })
+    const stop = panel('oil', [highVoltage], { system: bus })
+    expect(stop).toContain('No oil goes in before the way is clear of PAG')
+    expect(stop).toContain('Orange cables are for trained people.')
+    const cleared = wrote('oil-cleared', { how: 'own-tool', who: 'Teo' })
+    expect(panel('oil', [highVoltage, cleared], { system: bus })).toContain(
+      'Clear of other oils: a tool of its own, for this oil only, says Teo',
+    )
+  })
+  it('a system remembers its compressor, and its dye', () => {
+    expect(panel('oil', [], { system: { ...bus, drive: 'high-voltage' } })).toContain('clear of PAG')
+    expect(panel('oil', [wrote('dye-noted', { volumeMl: 7, text: '' })])).toContain(
+      'Dye is in it: by this job.',
+    )
+  })
+})
+
+describe('Check readings', () => {
+  it('asks first whether it runs, and what for', () => {
+    const text = panel('verify', [])
+    expect(text).toContain('Does it run?')
+    expect(text).toContain('Freezer, about −20 °C')
+    expect(panel('verify', [], { system: { ...aSystemRecord(), trade: 'vehicle' } })).not.toContain('Freezer')
+  })
+  it('shows each figure against what is healthy', () => {
+    const text = panel('verify', [
+      wrote('system-running', { service: 'comfort', beforeS: 3_600 }),
+      wrote('temperature-noted', { point: 'air-on', tempK: 298.15 }),
+      wrote('temperature-noted', { point: 'air-off', tempK: 281.15 }),
+    ])
+    expect(text).toContain('Air on less air off 17 K 8 K to 12 K')
+    expect(text).toContain('high')
+  })
+})
+
+describe('A change of gas', () => {
+  it('the cylinder with the old gas is not called mixed', () => {
+    const old = jobCylinder({ cylinderId: 'A', refrigerant: 'R-410A', beforeMg: 2_000_000 })
+    const text = panel(
+      'recover',
+      [
+        started(),
+        ended(17_900_000),
+        emptied(),
+        wrote('step-done', { step: 'self-purged' }),
+        wrote('gas-changed', { to: 'R-32', oilType: '', reason: '' }),
+      ],
+      { cylinders: [old] },
+    )
+    expect(text).toContain('May the gas go back?')
+    expect(text).not.toContain('It is not one gas')
   })
 })

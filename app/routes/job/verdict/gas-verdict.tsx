@@ -1,6 +1,6 @@
 import { Button, Form } from 'react-bootstrap'
 import { type GasVerdict, judgeGas, markFor } from '#core/recovery'
-import { gasIsFoul, notices, stepDone } from '#core/tape'
+import { gasAt, gasIsFoul, notices, stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS } from '~/wording/en'
@@ -114,7 +114,7 @@ function useGas(cylinder: JobCylinder): GasVerdict {
     mixed:
       condition === 'mixed' ||
       gasIsFoul(state) ||
-      (filled && refrigerant !== null && refrigerant !== state.refrigerant),
+      (filled && refrigerant !== null && last !== undefined && refrigerant !== gasAt(state, last.startedAt)),
     owner: !data.system
       ? 'unknown'
       : !filled || ownerCustomerId === data.system.customerId

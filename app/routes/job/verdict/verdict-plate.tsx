@@ -52,14 +52,15 @@ export function Explained({ verdict }: { verdict: Verdict }) {
   const show = useShow()
   const difference = verdict.numbers.find((each) => each.name === 'difference')
   const amiss = verdict.code === 'more-than-expected' || verdict.code === 'less-than-expected'
-  if (!amiss || !difference || !state.refrigerant) return null
+  const gas = state.gasChanges[0]?.from ?? state.refrigerant
+  if (!amiss || !difference || !gas) return null
   const expected = verdict.numbers.find((each) => each.name === 'expected')
   const plate = expectedIn(data, state)
   const lastMs = data.lastCharged === null ? undefined : state.openedAt - data.lastCharged
   const found = explanations(
     { differenceMg: difference.value * MG_PER_KG, sigmaMg: (difference.sigma ?? 0) * MG_PER_KG },
     plateOf(data, state),
-    tableOf(state.refrigerant),
+    tableOf(gas),
     {
       ...(expected && { expectedMg: expected.value * MG_PER_KG }),
       ...(data.booksBefore && plate && { beyondMg: data.booksBefore.massMg - plate.massMg }),
