@@ -40,6 +40,7 @@ export default [
       index('routes/systems/systems.tsx'),
       route('new', 'routes/systems/new.tsx'),
       route('find', 'routes/systems/find.ts'),
+      route('vehicle-data', 'routes/systems/vehicle-data.ts'),
       route(':systemId', 'routes/systems/system.tsx'),
       route(':systemId/change', 'routes/systems/change.tsx'),
     ]),

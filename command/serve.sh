@@ -26,6 +26,7 @@ keg_demo() {
   migrate "a changed migration needs a new database: ./keg demo --fresh"
   load_demo || fail "loading the demo data" "./keg demo --fresh starts over"
   keep_gateway
+  keep_vehicle_data
   serve "$STATE/greeting"
 }
 
@@ -59,27 +60,41 @@ load_demo() (
   { cat demo/sign-ins.txt; printf '  API token: %s\n' "$(cat "$STATE/api-token")"; } >"$STATE/greeting"
 )
 
-# keep_gateway: the stand-in gateway beside the server, started again whenever it ends, and gone with this process. It
-# knows the public address and its own tokens only.
-keep_gateway() {
-  [ -f "$STATE/gateway.json" ] || return 0
-  local keeper=$$
+# keep_beside NAME COMMAND...: a stand-in beside the server, started again whenever it ends, and gone with this process. It
+# gets no address of the database.
+keep_beside() {
+  local keeper=$$ name=$1
+  shift
   (
     exec 9>&-
     trap - EXIT INT TERM
-    export KEG_GATEWAY_SERVER=http://${KEG_HOST:-127.0.0.1}:${KEG_PORT:-4600}
     while kill -0 "$keeper" 2>/dev/null && [ ! -f "$STATE/leaving" ]; do
       env -u KEG_DATABASE_URL -u KEG_OWNER_DATABASE_URL -u KEG_ADMIN_DATABASE_URL -u KEG_DEMO_TOKEN \
-        node --import tsx instruments/main.ts "$STATE/gateway.json" >>"$STATE/gateway.log" 2>&1 &
-      gateway=$!
-      printf '%s\n' "$gateway" >"$STATE/gateway-pid"
-      while kill -0 "$gateway" 2>/dev/null; do
-        if ! kill -0 "$keeper" 2>/dev/null || [ -f "$STATE/leaving" ]; then kill -TERM "$gateway" 2>/dev/null || true; fi
+        "$@" >>"$STATE/$name.log" 2>&1 &
+      beside=$!
+      printf '%s\n' "$beside" >"$STATE/$name-pid"
+      while kill -0 "$beside" 2>/dev/null; do
+        if ! kill -0 "$keeper" 2>/dev/null || [ -f "$STATE/leaving" ]; then kill -TERM "$beside" 2>/dev/null || true; fi
         sleep 0.5
       done
       sleep 1
     done
   ) &
+}
+
+# keep_gateway: the stand-in gateway. It knows the public address and its own tokens only.
+keep_gateway() {
+  [ -f "$STATE/gateway.json" ] || return 0
+  keep_beside gateway env "KEG_GATEWAY_SERVER=http://${KEG_HOST:-127.0.0.1}:${KEG_PORT:-4600}" \
+    node --import tsx instruments/main.ts "$STATE/gateway.json"
+}
+
+# keep_vehicle_data: the stand-in for a service that knows vehicles, where none is named.
+keep_vehicle_data() {
+  [ -z "${KEG_VEHICLE_DATA:-}" ] || return 0
+  local port=${KEG_VEHICLE_DATA_PORT:-$((${KEG_PORT:-4600} + 10000))}
+  export KEG_VEHICLE_DATA=http://127.0.0.1:$port
+  keep_beside vehicle-data node --import tsx instruments/vehicle-data.ts "$port"
 }
 
 # serve FILE: runs the server, supervised, until Ctrl-C; FILE is printed once it answers. What supervises is started

@@ -14,6 +14,7 @@ import {
 } from '#core/tape'
 import { PA_PER_MICRON, STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '#core/units'
 import { ENGINE_VERSION } from '#core/verdict'
+import type { Service } from '#core/verify'
 import { append, cylinderOf, inShop, openJob } from '#db'
 import { idFor } from './ids'
 import { KIT, setOf } from './kit'
@@ -52,10 +53,23 @@ interface Story {
   chargedMg?: number
   oilMl?: [out: number, parts: number, in_: number]
   readings?: [lowBar: number, highBar: number, suctionC: number, liquidC: number]
+  /** All that was read on it while it ran, before the work and after. */
+  runs?: { service: Service; before?: Run; after: Run }
   gas?: 'used' | 'doubtful'
   /** Another scale than that of the van. */
   onScale?: string
 }
+
+/** Low and high in bar g, then °C: suction, liquid, ambient, air on and off. */
+type Run = [
+  low: number,
+  high: number,
+  suction: number,
+  liquid: number,
+  ambient: number,
+  on: number,
+  off: number,
+]
 
 /** A year at the harbour: eight finished jobs, one at the scale, one waiting for a part. */
 const STORIES: Story[] = [
@@ -82,7 +96,7 @@ const STORIES: Story[] = [
     from: 'V-452A 6',
     chargedMg: 4.6 * KG,
     oilMl: [0, 60, 60],
-    readings: [1.1, 17.4, -8, 34],
+    runs: { service: 'cold-store', after: [3.7, 14.6, 0.5, 27, 20, 2, -2.3] },
   },
   {
     daysAgo: 247,
@@ -106,7 +120,12 @@ const STORIES: Story[] = [
     recoveredMg: 2.4 * KG,
     from: 'V-404A 2',
     chargedMg: 2.4 * KG,
-    readings: [0.6, 15.8, -24, 29],
+    runs: {
+      service: 'freezer',
+      // The valve floods: no superheat, the evaporator hardly below the air.
+      before: [1.66, 13.8, -23, 27.5, 20, -20, -22.3],
+      after: [1.32, 13.6, -22, 26, 20, -20, -24],
+    },
   },
   {
     daysAgo: 155,
@@ -271,6 +290,10 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>, now: 
   const van = story.by === 'ines' ? 'Van 2' : 'Van 1'
   for (const each of setOf(van)) write('kit-used', each, 0)
   if (story.until === 'evacuating') return evacuating()
+  if (story.runs?.before) {
+    ran(story.runs.service, story.runs.before)
+    give('readings')
+  }
   write('step-done', { step: 'locked-out' }, 3)
   write('pressure-noted', { point: 'low', pressurePa: 735_000 })
   write('temperature-noted', { point: 'ambient', tempK: 292.15 })
@@ -330,9 +353,25 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>, now: 
     write('temperature-noted', { point: 'suction', tempK: suction + ZERO_CELSIUS_K }, 0)
     write('temperature-noted', { point: 'liquid', tempK: liquid + ZERO_CELSIUS_K }, 0)
   }
+  if (story.runs) {
+    ran(story.runs.service, story.runs.after)
+    give('readings')
+  }
   for (const step of ['caps-on', 'label-in-panel']) write('step-done', { step })
   write('job-closed', {}, 4)
   return entries
+
+  /** It runs, has settled, and everything is read within a minute. */
+  function ran(service: Service, [low, high, ...temps]: Run) {
+    write('system-running', { service, beforeS: 1_800 }, 20)
+    for (const [point, bar] of [
+      ['low', low],
+      ['high', high],
+    ] as const)
+      write('pressure-noted', { point, pressurePa: Math.round(bar * 1e5 + STANDARD_ATMOSPHERE_PA) }, 0)
+    for (const [i, point] of (['suction', 'liquid', 'ambient', 'air-on', 'air-off'] as const).entries())
+      write('temperature-noted', { point, tempK: temps[i]! + ZERO_CELSIUS_K }, 0)
+  }
 
   /** Everything since the start is read off the rig at the bridge unit. */
   function recovering(): Entry[] {

@@ -267,6 +267,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'exchange/archive': at('/exchange/archive', 'archive'),
     systems: at('/systems', 'search', 'sort', 'page', 'columns'),
     'systems/new': at('/systems/new', 'job', ...systemForm),
+    'systems/vehicle-data': at('/systems/vehicle-data', 'vin', 'registration'),
     'systems/find': at('/systems/find', 'search', 'name'),
     'systems/:systemId': at(`/systems/${system}`),
     'systems/:systemId/change': at(`/systems/${system}/change`, ...systemForm),

@@ -14,9 +14,7 @@ await shoot(mara, 'bench', '/')
 await shoot(mara, 'rack', '/cylinders')
 await shoot(mara, 'cylinder', '/cylinders', 'Gull 5')
 await shoot(mara, 'system', '/systems', 'Bakery retarder')
-await shoot(mara, 'ledger', '/ledger')
 await shoot(mara, 'new-job', '/jobs/new')
-await shoot(mara, 'settings', '/settings')
 await shoot(mara, 'slide-rule', '/slide-rule')
 await shoot(
   mara,
@@ -26,13 +24,22 @@ await shoot(
 await shoot(mara, 'job-verdict', '/jobs', 'Yearly check', async (page) => stage(page, 'Recover'))
 await shoot(
   mara,
-  'month-sheet',
-  `/ledger/month?from=${process.env.KEG_NOW!.slice(0, 4)}-01-01&to=${process.env.KEG_NOW!.slice(0, 10)}`,
+  'conservation',
+  `/ledger/conservation?from=${process.env.KEG_NOW!.slice(0, 4)}-01-01&to=${process.env.KEG_NOW!.slice(0, 10)}`,
+)
+await shoot(mara, 'job-readings', '/jobs', 'Expansion valve hunting', async (page) =>
+  stage(page, 'Check readings'),
 )
 await shoot(mara, 'charge-label', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Charge label'))
 await shoot(mara, 'job-report', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Job report'))
 await shoot(mara, 'kit', '/kit')
 await shoot(mara, 'kit-scale', '/kit', '^Scale 1$')
+await shoot(mara, 'job-charge', '/jobs', 'Compressor 2 seized', async (page) => {
+  await page.getByRole('button', { name: 'Go on with it' }).first().click()
+  await stage(page, 'Charge')
+  await page.getByRole('button', { name: 'Take it' }).first().click()
+  await page.getByRole('region', { name: 'How it goes in' }).scrollIntoViewIfNeeded()
+})
 const ines = await signIn(browser, 'ines')
 await shoot(ines, 'job-recovering', '/', 'Bridge hot')
 await shoot(await signIn(browser, 'teo'), 'job-vacuum', '/', 'Evaporator coil')
@@ -75,11 +82,11 @@ async function shoot(
   await page.waitForLoadState('networkidle').catch(() => {})
   await then?.(page)
   // The chart draws itself a moment after its place is there.
-  const chart = page.locator('.strip-chart, .tool-chart').filter({ visible: true }).first()
+  const chart = page.locator('.strip-chart, .tool-chart, .where-chart').filter({ visible: true }).first()
   const box = (await chart.count()) > 0 ? await chart.boundingBox() : null
   if (box && box.y < page.viewportSize()!.height)
     await page
-      .locator(':is(.strip-chart canvas, .tool-chart svg path)')
+      .locator(':is(.strip-chart canvas, .tool-chart svg path, .where-chart svg path)')
       .first()
       .waitFor({ state: 'attached' })
   await page.evaluate(() => document.fonts.ready.then(() => undefined))

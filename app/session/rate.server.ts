@@ -11,6 +11,10 @@ const DEFAULTS = {
   SIGN_IN_NAME: '30/300',
   APPEND: '600/60',
   PHOTO: '120/600',
+  /** One person asking for papers that take a moment to lay out. */
+  PAPER: '60/60',
+  /** One person asking an outside service. */
+  VEHICLE_DATA: '30/60',
   /** One token. */
   API: '600/60',
   /** One address that comes with tokens nobody has. */

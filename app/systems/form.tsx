@@ -10,6 +10,7 @@ import { useReadersUnits } from '~/ui/reader'
 import { METERING_WORDS, TRADE_WORDS } from '~/wording/en'
 import type { TypedAccessory, TypedLine } from './form.server'
 import { systemSchema } from './schema'
+import { VehicleDataCheck } from './vehicle-data'
 
 interface SystemFormProps {
   start: Typed
@@ -73,6 +74,7 @@ export function SystemForm(props: SystemFormProps) {
             />
           )}
         </div>
+        {vehicle && <VehicleDataCheck />}
       </fieldset>
       <fieldset className="group">
         <legend>Plate</legend>

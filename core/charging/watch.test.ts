@@ -54,6 +54,11 @@ describe('watchCharge', () => {
     expect(watchCharge(charging({ out: stood, nowS: 105 }))).toMatchObject({ code: 'stands', leftKg: 2 })
     expect(code({ out: stood.slice(0, 80), nowS: 79 })).toBe('flowing')
   })
+  it('closed a little early, within the tolerance, it is there', () => {
+    const stood = [...flowing(1), ...Array.from({ length: 45 }, (_, i) => ({ atS: 61 + i, value: 1 }))]
+    expect(code({ out: stood, nowS: 105, wantedKg: 1.02 })).toBe('reached')
+    expect(code({ out: stood, nowS: 105, wantedKg: 1.04 })).toBe('stands')
+  })
   it('a cylinder that gains is said to', () => {
     expect(code({ out: flowing(1, -0.01) })).toBe('back')
   })

@@ -70,6 +70,8 @@ export function watchCharge(charging: Charging): ChargingState {
   const trend = trendOf(out, RATE_S)
   if (!trend || nowS - last.atS > LATEST_S) return { code: 'too-few' }
   const stood = standingS(out, nowS, divisionKg)
+  // Closed a little early, within the tolerance, it is there.
+  if (stood >= STANDS_S && leftKg !== undefined && leftKg <= toleranceKg) return { code: 'reached', leftKg }
   if (stood >= STANDS_S) return { code: 'stands', forS: stood, ...(leftKg !== undefined && { leftKg }) }
   const least = divisionKg / Math.max(RATE_S, trend.spanS)
   if (trend.perS < -least) return { code: 'back', kgPerS: trend.perS }

@@ -2,6 +2,7 @@ import { atmospherePa } from '#core/units'
 import { foldTape } from '#core/tape'
 import { inShop, photoOf } from '#db'
 import { idOf } from '~/form/ids.server'
+import { overLimit } from '~/session/rate.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/report-pdf'
@@ -16,6 +17,9 @@ const MOST_PHOTOS = 24
 /** The job report as a PDF; `?copy=full` has the tape, curves, kit and cautions with it. */
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const who = signedIn(context)
+  const limited = await overLimit('PAPER', who.person.userId)
+  if (limited)
+    return new Response(limited, { status: 429, headers: { 'content-type': 'text/plain; charset=utf-8' } })
   const data = await loadJob(who, idOf(params.jobId), { whole: true })
   const state = foldTape(data.entries)
   const { units } = preferencesOf(who.person.preferences)

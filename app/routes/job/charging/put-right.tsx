@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { openTransfer, standingVerdict, toGoMg } from '#core/tape'
+import { judgeCharged, openTransfer, standingVerdict, toGoMg } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { useJob, useJudging } from '../job-context'
@@ -14,11 +14,12 @@ export function PutRight() {
   const judged = standingVerdict(state, 'charge', judging)
   const [reason, setReason] = useState('')
   if (!state.target || left === undefined || openTransfer(state)) return null
-  const { toleranceMg } = state.target
-  if (Math.abs(left) <= toleranceMg) return null
-  const over = left < 0
+  if (judged?.overruled !== undefined) return null
+  // What the scale cannot tell is not put right by it.
+  const code = judgeCharged(state, judging)?.code
+  const over = code === 'charge-over'
   // Short in mid-charge is no fault: the next source goes on. Judged short, it is.
-  if (!over && !judged) return null
+  if (!over && !(code === 'charge-short' && judged)) return null
   const massMg = Math.abs(left)
   const planned = state.chargeCorrections.at(-1)
   const asked = planned?.way === (over ? 'out' : 'in') && planned.at >= (state.transfers.at(-1)?.endedAt ?? 0)
