@@ -34,6 +34,7 @@ export const PATTERN_WORDS: Record<PatternCode | SettlingCode, string> = {
   'pattern-valve-flooded': 'The readings say: the expansion device floods the evaporator',
   'pattern-evaporator-air': 'The readings say: too little air over the evaporator',
   'pattern-compressor': 'The readings say: the compressor is weak',
+  'pattern-in-range': 'Nothing in these readings speaks of a fault; a small one could hide',
   'pattern-open': 'More than one cause fits these readings',
   'pattern-none': 'The readings fit no single cause',
   'superheat-negative': 'Superheat is below zero: that cannot be',

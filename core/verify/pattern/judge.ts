@@ -4,7 +4,8 @@ import { checkBetween, type NextCheck } from './checks'
 import type { Derived, Figure } from './figures'
 import { type Healthy, healthyRange, type RangedFigure, type ServiceFacts } from './service'
 
-export type PatternCode = `pattern-${Cause}` | 'pattern-open' | 'pattern-none' | ImpossibleCode
+export type PatternCode =
+  `pattern-${Cause}` | 'pattern-in-range' | 'pattern-open' | 'pattern-none' | ImpossibleCode
 export type ImpossibleCode =
   'superheat-negative' | 'subcooling-negative' | 'liquid-below-ambient' | 'air-warmed'
 export type FigureWord = `${RangedFigure}-${'down' | 'in' | 'up'}`
@@ -147,7 +148,10 @@ export function judgePattern(
     }))
   if (best.misfit > FITS) return says('open', 'pattern-none', [...likely.slice(0, 2), next, ...words])
   if (second.misfit - best.misfit < (best.cause === 'all-right' ? RIGHT_APART : APART))
-    return says('open', 'pattern-open', [...likely, next, ...words])
+    // Nothing speaks of a fault, and nothing rules a small one out.
+    return best.cause === 'all-right'
+      ? says('open', 'pattern-in-range', [...likely.slice(1), next, ...words])
+      : says('open', 'pattern-open', [...likely, next, ...words])
   return says(best.cause === 'all-right' ? 'good' : 'caution', `pattern-${best.cause}`, words)
 }
 

@@ -1,9 +1,11 @@
+import { useEffect } from 'react'
 import { Button } from 'react-bootstrap'
 import { type ChargingState, handLag, NEVER_ABOVE_K, warmWater, watchCharge } from '#core/charging'
 import { tableOf } from '#core/refrigerants'
 import type { Transfer } from '#core/tape'
 import { MG_PER_KG } from '#core/units'
 import { chargeOf, SNIFFED } from '#core/watching'
+import { firstToRing, ring } from '~/clocks/ring'
 import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { duration } from '~/ui/time'
@@ -31,6 +33,11 @@ export function ChargeLine({ transfer }: { transfer: Transfer }) {
     )
   })
   const numbers = useNumbers(seen?.speed ?? 1)
+  // A hand is at the valve, and eyes are there, too.
+  const calls = seen?.state.code === 'close-now' && `${transfer.transferId} ${seen.pauses}`
+  useEffect(() => {
+    if (calls && firstToRing(`close ${calls}`)) ring()
+  }, [calls])
   if (!seen) return null
   const { code } = seen.state
   const { says, helps } = wordsFor(code, seen.pauses)
