@@ -13,7 +13,8 @@ import type { JobState } from './state'
 export const TOGETHER_MS = 10 * 60_000
 
 /**
- * The notes that count as check readings: after the last gas moved, since before that they tell of another charge.
+ * The notes that count as check readings: after the last gas moved, since before that they tell of another charge,
+ * and after it was started, where somebody said so.
  * While nothing was charged after a recovery there are none: such a system does not run.
  */
 export function checkNotes(state: JobState): {
@@ -29,6 +30,8 @@ export function checkNotes(state: JobState): {
     -Infinity,
     ...state.transfers.map(transferAt),
     ...(shutIn ? [state.steps.findLast(({ step }) => step === 'valves-opened')?.at ?? Infinity] : []),
+    // What was read before it ran was read at rest.
+    runningNow(state)?.since ?? -Infinity,
   )
   if (open || !(runs || shutIn) || (now?.lastWas === 'recover' && now.began === 'as-found'))
     return { since, pressures: [], temperatures: [] }

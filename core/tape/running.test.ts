@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { judgeChecks, patternOf, runningNow } from '.'
+import { checkReadings, judgeChecks, patternOf, runningNow } from '.'
 import { saturationPressurePa, tableOf } from '../refrigerants'
 import { ZERO_CELSIUS_K } from '../units'
 import { aCourse, type Course } from '../../testing/a-course'
@@ -62,6 +62,14 @@ describe('what the readings of a running system say', () => {
     expect(judgeChecks(course.state(), context).code).toBe('readings-missing')
     const after = read(runs(900, course))
     expect(judgeChecks(after.state(), context).code).toBe('pattern-all-right')
+  })
+  it('what was read at rest, before it was started, is not mixed with what it reads running', () => {
+    const course = aCourse().about('R-410A')
+    course.wait(0).write('pressure-noted', { point: 'high', pressurePa: bubblePa(25) })
+    runs(0, course.wait(2))
+    course.wait(1).write('pressure-noted', { point: 'low', pressurePa: dewPa(8) })
+    expect(checkReadings(course.state())).toMatchObject({ lowPa: dewPa(8) })
+    expect(checkReadings(course.state()).highPa).toBeUndefined()
   })
   it('what stood above saturation at rest speaks for air', () => {
     const course = runs(900)

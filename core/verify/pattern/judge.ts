@@ -72,6 +72,8 @@ const LEAST_FIGURES = 3
 export const APART = 6
 /** That nothing is wrong: no cause needs ruling out by more, where every figure lies in its range. */
 export const RIGHT_APART = 1.5
+/** Every figure lies in its range, as far as the instruments tell. */
+const IN_RANGE = 2
 /** Nothing that is known fits where even the best lies this far off. */
 export const FITS = 16
 /** A reading this far out, in standard deviations, cannot be so. */
@@ -147,12 +149,17 @@ export function judgePattern(
       numbers: [quantity('likely', share, 'share')],
     }))
   if (best.misfit > FITS) return says('open', 'pattern-none', [...likely.slice(0, 2), next, ...words])
-  if (second.misfit - best.misfit < (best.cause === 'all-right' ? RIGHT_APART : APART))
-    // Nothing speaks of a fault, and nothing rules a small one out.
-    return best.cause === 'all-right'
-      ? says('open', 'pattern-in-range', [...likely.slice(1), next, ...words])
-      : says('open', 'pattern-open', [...likely, next, ...words])
-  return says(best.cause === 'all-right' ? 'good' : 'caution', `pattern-${best.cause}`, words)
+  const apart = second.misfit - best.misfit
+  if (best.cause !== 'all-right')
+    return apart < APART
+      ? says('open', 'pattern-open', [...likely, next, ...words])
+      : says('caution', `pattern-${best.cause}`, words)
+  // Something lies outside, and no cause that is known puts it there.
+  if (best.misfit > IN_RANGE) return says('open', 'pattern-open', [...likely, next, ...words])
+  // Nothing speaks of a fault; a small one is ruled out or not.
+  return apart < RIGHT_APART
+    ? says('open', 'pattern-in-range', [...likely.slice(1), next, ...words])
+    : says('good', 'pattern-all-right', words)
 }
 
 /** Suction this much warmer than the air onto the coil, K, beyond what the instruments may be off. */

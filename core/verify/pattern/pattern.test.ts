@@ -164,6 +164,23 @@ describe('judgePattern', () => {
     expect(verdict.numbers.find(({ name }) => name === 'superheat')?.value).toBeCloseTo(30, 6)
   })
 
+  it('nothing is called all right while a figure lies clearly outside its range', () => {
+    let seed = 7
+    const even = () => (seed = (seed * 16_807) % 2_147_483_647) / 2_147_483_647
+    const between = (least: number, most: number) => least + (most - least) * even()
+    for (let i = 0; i < 400; i++) {
+      const figures = [between(12, 25), between(5, 20), between(1, 12), between(1, 12), between(5, 15)]
+      const { verdict, ranges } = judge(readings(figures))
+      if (verdict.code !== 'pattern-all-right' && verdict.code !== 'pattern-in-range') continue
+      for (const { name, value, sigma } of verdict.numbers) {
+        const range = ranges[name as Figure]
+        if (!range) continue
+        const outside = Math.max(range.least - value, value - range.most)
+        expect(outside, `${name} ${value}`).toBeLessThan(2 * Math.hypot(sigma!, 0.8))
+      }
+    }
+  })
+
   it('what nothing explains is said to be so', () => {
     // Evaporating at the air's temperature and the air cooled by 30 K.
     expect(judge(readings([1, 30, 0, 0, 30])).verdict.code).toBe('pattern-none')

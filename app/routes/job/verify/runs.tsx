@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { runningNow } from '#core/tape'
 import { type Service, SERVICES, settleTimeS, settlesInS } from '#core/verify'
@@ -12,7 +13,9 @@ import { useWordsTyped } from '../stages/use-figure'
 export function Runs() {
   const { state, closed } = useJob()
   const running = runningNow(state)
-  if (running) return <Settling />
+  // Said wrongly, it is said again: the last word counts.
+  const [again, setAgain] = useState<number>()
+  if (running && again !== running.order) return <Settling change={() => setAgain(running.order)} />
   return closed ? null : <SayItRuns />
 }
 
@@ -64,8 +67,8 @@ function SayItRuns() {
   )
 }
 
-function Settling() {
-  const { state, data } = useJob()
+function Settling({ change }: { change: () => void }) {
+  const { state, data, closed } = useJob()
   const running = runningNow(state)!
   const now = useTicking(state.clocks)
   const leftS = now === undefined ? undefined : settlesInS(running.service, (now - running.since) / 1000)
@@ -82,6 +85,11 @@ function Settling() {
             <strong className="tag">settled</strong>
           )}
         </>
+      )}{' '}
+      {!closed && (
+        <Button variant="link" className="p-0" onClick={change}>
+          Say it again
+        </Button>
       )}
     </p>
   )
