@@ -65,6 +65,17 @@ describe('watchCharge', () => {
   it('without a target there is a rate, and no call', () => {
     expect(watchCharge(charging({ wantedKg: undefined }))).toMatchObject({ code: 'flowing' })
   })
+  it('two weights typed within a moment tell no rate, and an old one calls nobody', () => {
+    const typed = (atS: number) => [
+      { atS: 0, value: 0 },
+      { atS, value: 0.9 },
+    ]
+    expect(code({ out: typed(0.5), nowS: 1 })).toBe('too-few')
+    expect(code({ out: typed(60), nowS: 61 })).toBe('flowing')
+    // 15 g/s: the rest would be in after 140 s; nobody has looked for as long.
+    expect(code({ out: typed(60), nowS: 60 + 139 })).toBe('soon')
+    expect(code({ out: typed(60), nowS: 60 + 170 })).toBe('soon')
+  })
   it('one weight says nothing, and old ones no rate', () => {
     expect(code({ out: [{ atS: 0, value: 0 }] })).toBe('too-few')
     expect(code({ nowS: 1_000 })).toBe('too-few')

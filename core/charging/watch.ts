@@ -53,6 +53,10 @@ const RATE_S = 12
 const SOON_S = 15
 /** It stands where it has not moved by a division for so long. */
 const STANDS_S = 40
+/** Two weights so close tell no rate: one of them was typed late. */
+const LEAST_SPAN_S = 4
+/** A weight this old calls nobody to close a valve: it is looked at first. */
+const FRESH_S = 15
 /** Typed weights further apart than this tell no rate. */
 const LATEST_S = 180
 
@@ -68,7 +72,7 @@ export function watchCharge(charging: Charging): ChargingState {
     return { code: 'over', overKg: -leftKg }
   if (leftKg !== undefined && leftKg <= divisionKg / 2) return { code: 'reached', leftKg }
   const trend = trendOf(out, RATE_S)
-  if (!trend || nowS - last.atS > LATEST_S) return { code: 'too-few' }
+  if (!trend || trend.spanS < LEAST_SPAN_S || nowS - last.atS > LATEST_S) return { code: 'too-few' }
   const stood = standingS(out, nowS, divisionKg)
   // Closed a little early, within the tolerance, it is there.
   if (stood >= STANDS_S && leftKg !== undefined && leftKg <= toleranceKg) return { code: 'reached', leftKg }
@@ -82,8 +86,9 @@ export function watchCharge(charging: Charging): ChargingState {
       ...(leftKg !== undefined && { leftKg }),
     }
   const inS = leftKg / trend.perS - (nowS - last.atS)
-  if (inS <= lag.seconds) return { code: 'close-now', kgPerS: trend.perS, leftKg }
-  if (inS <= lag.seconds + SOON_S) return { code: 'soon', kgPerS: trend.perS, leftKg, inS }
+  if (inS <= lag.seconds && nowS - last.atS <= FRESH_S)
+    return { code: 'close-now', kgPerS: trend.perS, leftKg }
+  if (inS <= lag.seconds + SOON_S) return { code: 'soon', kgPerS: trend.perS, leftKg, inS: Math.max(0, inS) }
   return { code: 'flowing', kgPerS: trend.perS, leftKg, inS }
 }
 
