@@ -50,6 +50,18 @@ export interface KindRules<Body> {
   fold: (state: JobState, body: Body, entry: Stamped<Body>) => void
 }
 
+/** What most kinds declare: written once, they name nothing, may be struck, and come before the close. */
+export const PLAIN = {
+  version: 1,
+  upcast: [],
+  refs: () => ({}),
+  ownId: null,
+  figure: null,
+  correctable: true,
+  afterClose: false,
+  decides: null,
+} as const satisfies Partial<KindRules<object>>
+
 /** Keys that say something a machine acts on: an id, or a figure. */
 type Telling<Body> = Extract<keyof Body, `${string}${'Id' | 'Mg' | 'Pa' | 'Ml' | 'K'}`>
 

@@ -22,20 +22,23 @@ const open = (course: Course, trade: 'stationary' | 'vehicle', live: [number, nu
     { seconds: 2, from: 0 },
   )!
 }
+/** The cylinder on the scale at 20 kg, its valve opened. */
+const opened = (course: Course, hoseMg = 0) =>
+  course.write('run-started', {
+    runId: 'r',
+    use: 'charge',
+    cylinderId: 'c',
+    scale: '',
+    mode: 'gross',
+    weightMg: 20_000_000,
+    hoseMg,
+  })
 const emptied = () => aCourse().about('R-134a').recover('c', 0.5).end('emptied').target(0.6)
 
 describe('a running charge', () => {
   it('wants what the target still lacks, and the hose’s share', () => {
     const course = emptied()
-    course.write('run-started', {
-      runId: 'r',
-      use: 'charge',
-      cylinderId: 'c',
-      scale: '',
-      mode: 'gross',
-      weightMg: 20_000_000,
-      hoseMg: 30_000,
-    })
+    opened(course, 30_000)
     expect(open(course, 'stationary').wantedKg).toBeCloseTo(0.63, 9)
     course.wait(1).write('weight-noted', { runId: 'r', weightMg: 19_800_000 })
     // What is noted counts on both sides: the mark on the scale stays where it is.
@@ -55,14 +58,7 @@ describe('a running charge', () => {
   })
   it('reads a live scale, and calls on time', () => {
     const course = emptied()
-    course.write('run-started', {
-      runId: 'r',
-      use: 'charge',
-      cylinderId: 'c',
-      scale: '',
-      mode: 'gross',
-      weightMg: 20_000_000,
-    })
+    opened(course)
     const from = course.state().lastAt
     // 10 g/s: after 59 s 590 g are out, 10 g are left, and a hand takes two seconds.
     const live = Array.from({ length: 60 }, (_, i): [number, number] => [from + i * 1000, 20 - 0.01 * i])
@@ -71,14 +67,7 @@ describe('a running charge', () => {
   })
   it('a knock on the scale is called, and does not count', () => {
     const course = emptied()
-    course.write('run-started', {
-      runId: 'r',
-      use: 'charge',
-      cylinderId: 'c',
-      scale: '',
-      mode: 'gross',
-      weightMg: 20_000_000,
-    })
+    opened(course)
     const from = course.state().lastAt
     const live = Array.from({ length: 40 }, (_, i): [number, number] => [
       from + i * 1000,
@@ -91,14 +80,7 @@ describe('a running charge', () => {
   })
   it('a vehicle pauses at 15 %, until its vents were sniffed', () => {
     const course = emptied()
-    course.write('run-started', {
-      runId: 'r',
-      use: 'charge',
-      cylinderId: 'c',
-      scale: '',
-      mode: 'gross',
-      weightMg: 20_000_000,
-    })
+    opened(course)
     expect(open(course, 'vehicle')).toMatchObject({ pauses: true })
     expect(open(course, 'vehicle').wantedKg).toBeCloseTo(0.09, 9)
     expect(open(course, 'stationary').pauses).toBe(false)

@@ -156,6 +156,21 @@ describe('oil', () => {
   })
 })
 
+it('a bottle of another shop is not there', async () => {
+  const [other, job] = [await aShop(), await aJob(shop)]
+  const bottle = randomUUID()
+  await inShop(other.shopId, (tx) =>
+    addKit(tx, bottle, { kind: 'bottle', label: 'Theirs', facts: {}, keepsAt: '', state: 'in-use' }, NOW),
+  )
+  const { refused } = await note(
+    job,
+    anEntry('oil-noted', { direction: 'in', volumeMl: 10, text: '', bottleId: bottle }, at(1)),
+    anEntry('dye-noted', { volumeMl: 5, text: '', bottleId: bottle }, at(2)),
+  )
+  expect(refused.map((each) => each.reasons.map(({ code }) => code))).toEqual([['not-there'], ['not-there']])
+  expect(await inShop(other.shopId, (tx) => takenFromBottle(tx, bottle, null))).toBe(0)
+})
+
 it('how late a charge was closed is kept for whoever closed it', async () => {
   const [from, job, later] = await Promise.all([
     aCylinder(shop, { refrigerant: 'R-410A' }),

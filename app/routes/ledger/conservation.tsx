@@ -1,4 +1,4 @@
-import { Form, Link } from 'react-router'
+import { Link } from 'react-router'
 import { CAME_FROM, type Conservation, INSIDE, sum, WENT_TO } from '#core/ledger'
 import { co2EquivalentT } from '#core/leaks'
 import { MG_PER_KG } from '#core/units'
@@ -11,6 +11,7 @@ import { PLACE_WORDS } from '~/wording/en'
 import type { Route } from './+types/conservation'
 import { loadConservation, type ShownGas } from './conservation.server'
 import { presets } from './presets'
+import { SpanForm } from './span-form'
 import type { WhereInput } from './where-drawing'
 
 export function meta() {
@@ -50,27 +51,7 @@ export default function ConservationPage({ loaderData }: Route.ComponentProps) {
             {words}
           </Link>
         ))}
-        <Form method="get" className="row-of" key={`${firstDay} ${lastDay}`}>
-          <input
-            type="date"
-            name="from"
-            aria-label="First day"
-            className="form-control"
-            style={{ width: '10.5rem' }}
-            defaultValue={firstDay}
-          />
-          <input
-            type="date"
-            name="to"
-            aria-label="Last day"
-            className="form-control"
-            style={{ width: '10.5rem' }}
-            defaultValue={lastDay}
-          />
-          <button type="submit" className="btn btn-outline-secondary">
-            Show
-          </button>
-        </Form>
+        <SpanForm firstDay={firstDay} lastDay={lastDay} />
       </div>
       {wrong ? (
         <p className="field-error" role="alert">

@@ -1,5 +1,5 @@
 import { addMonths, format, parseISO } from 'date-fns'
-import { Form, Link } from 'react-router'
+import { Link } from 'react-router'
 import { SHEET_COLUMNS, type SheetColumn, type SheetLine } from '#core/ledger'
 import { co2EquivalentT } from '#core/leaks'
 import { MG_PER_KG } from '#core/units'
@@ -12,6 +12,7 @@ import { SHEET_PART_WORDS } from '~/wording/en'
 import type { Route } from './+types/month'
 import { loadSheet, type ShownLine } from './month.server'
 import { presets } from './presets'
+import { SpanForm } from './span-form'
 
 export function meta() {
   return [{ title: 'Month sheet · Keg' }]
@@ -94,27 +95,7 @@ export default function MonthSheet({ loaderData }: Route.ComponentProps) {
         <Link className="btn btn-outline-secondary" to={`?month=${month(1)}`}>
           Month after
         </Link>
-        <Form method="get" className="row-of" key={`${firstDay} ${lastDay}`}>
-          <input
-            type="date"
-            name="from"
-            aria-label="First day"
-            className="form-control"
-            style={{ width: '10.5rem' }}
-            defaultValue={firstDay}
-          />
-          <input
-            type="date"
-            name="to"
-            aria-label="Last day"
-            className="form-control"
-            style={{ width: '10.5rem' }}
-            defaultValue={lastDay}
-          />
-          <button type="submit" className="btn btn-outline-secondary">
-            Show
-          </button>
-        </Form>
+        <SpanForm firstDay={firstDay} lastDay={lastDay} />
       </div>
       {wrong && (
         <p className="field-error" role="alert">

@@ -1,4 +1,4 @@
-import { Form, Link } from 'react-router'
+import { Link } from 'react-router'
 import type { OilLine } from '#db'
 import { signedIn } from '~/session/signed-in.server'
 import { useShow } from '~/ui/reader'
@@ -7,6 +7,7 @@ import { WideTable } from '~/ui/wide-table'
 import type { Route } from './+types/oil'
 import { placeOf, whatOf } from './oil-words'
 import { loadOil } from './oil.server'
+import { SpanForm } from './span-form'
 
 export function meta() {
   return [{ title: 'Oil · Keg' }]
@@ -39,28 +40,9 @@ export default function Oil({ loaderData }: Route.ComponentProps) {
           )}
         </div>
       </div>
-      <Form method="get" className="row-of mb-3" role="search" key={`${firstDay} ${lastDay}`}>
-        {(
-          [
-            ['from', firstDay],
-            ['to', lastDay],
-          ] as const
-        ).map(([name, value]) => (
-          <label key={name} className="row-of">
-            {name}{' '}
-            <input
-              type="date"
-              name={name}
-              className="form-control"
-              style={{ width: '10.5rem' }}
-              defaultValue={value}
-            />
-          </label>
-        ))}
-        <button type="submit" className="btn btn-outline-secondary">
-          Show
-        </button>
-      </Form>
+      <div className="mb-3">
+        <SpanForm firstDay={firstDay} lastDay={lastDay} />
+      </div>
       {wrong ? (
         <p className="field-error" role="alert">
           {wrong}

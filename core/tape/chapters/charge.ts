@@ -1,5 +1,5 @@
 import type { TargetBasis } from '../../charging'
-import type { Chapter } from '../chapter'
+import { type Chapter, PLAIN } from '../chapter'
 import { openedAt } from '../episodes'
 import { type JobState, stepDone } from '../state'
 
@@ -28,40 +28,22 @@ export const charge: Chapter<ChargeBodies, ChargeSlice> = {
   blank: () => ({ chargeCorrections: [] }),
   kinds: {
     'target-set': {
-      version: 1,
-      upcast: [],
-      refs: () => ({}),
-      ownId: null,
+      ...PLAIN,
       figure: { quantity: 'weight', key: 'massMg' },
-      correctable: true,
-      afterClose: false,
-      decides: null,
       fold(state, body, { time }) {
         state.target = { ...body, at: time }
       },
     },
     'charge-corrected': {
-      version: 1,
-      upcast: [],
-      refs: () => ({}),
-      ownId: null,
+      ...PLAIN,
       figure: { quantity: 'weight', key: 'massMg' },
-      correctable: true,
-      afterClose: false,
-      decides: null,
       fold(state, body, { time }) {
         state.chargeCorrections.push({ ...body, at: time })
       },
     },
     'metering-begun': {
-      version: 1,
-      upcast: [],
-      refs: () => ({}),
-      ownId: null,
+      ...PLAIN,
       figure: { quantity: 'pressure', key: 'lowPa' },
-      correctable: true,
-      afterClose: false,
-      decides: null,
       fold(state, body, { time }) {
         state.metering = { ...body, at: time }
       },

@@ -7,7 +7,7 @@ import {
   judgeHold,
   MANIFOLD_RULE,
 } from '../../vacuum'
-import type { Chapter, KindRules } from '../chapter'
+import { type Chapter, type KindRules, PLAIN } from '../chapter'
 import { DEEP_VACUUM_PA, openedAt } from '../episodes'
 import type { JobState } from '../state'
 
@@ -81,17 +81,6 @@ const READ = {
   afterClose: false,
   decides: null,
 } as const satisfies Partial<KindRules<EvacuationBodies['vacuum-noted']>>
-
-const PLAIN = {
-  version: 1,
-  upcast: [],
-  refs: () => ({}),
-  ownId: null,
-  figure: null,
-  correctable: true,
-  afterClose: false,
-  decides: null,
-} as const satisfies Partial<KindRules<object>>
 
 export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
   blank: () => ({

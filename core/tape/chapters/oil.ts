@@ -1,5 +1,5 @@
 import { type CompressorDrive, judgeOilType, type OilType } from '../../oil'
-import type { Chapter, KindRules } from '../chapter'
+import { type Chapter, PLAIN } from '../chapter'
 import { type JobState, raise } from '../state'
 
 export type OilDirection = 'out' | 'parts' | 'in'
@@ -47,17 +47,6 @@ export interface OilSlice {
   dyed: boolean
 }
 
-const OWN = {
-  version: 1,
-  upcast: [],
-  refs: () => ({}),
-  ownId: null,
-  figure: null,
-  correctable: true,
-  afterClose: false,
-  decides: null,
-} as const satisfies Partial<KindRules<object>>
-
 const fromBottle = ({ bottleId }: { bottleId?: string }) =>
   bottleId === undefined ? {} : { kit: [bottleId] }
 
@@ -71,7 +60,7 @@ export const oil: Chapter<OilBodies, OilSlice> = {
   }),
   kinds: {
     'oil-noted': {
-      ...OWN,
+      ...PLAIN,
       version: 2,
       // Version 1 said the type in words, and no bottle.
       upcast: [(body: object) => body],
@@ -94,7 +83,7 @@ export const oil: Chapter<OilBodies, OilSlice> = {
       },
     },
     'dye-noted': {
-      ...OWN,
+      ...PLAIN,
       refs: fromBottle,
       figure: { quantity: 'volume', key: 'volumeMl' },
       fold(state, { volumeMl, bottleId }, { entryId, time }) {
@@ -110,20 +99,20 @@ export const oil: Chapter<OilBodies, OilSlice> = {
       },
     },
     'drain-read': {
-      ...OWN,
+      ...PLAIN,
       figure: { quantity: 'volume', key: 'volumeMl' },
       fold(state, { when, volumeMl }, { time }) {
         state.drain = { ...state.drain, [`${when}Ml`]: volumeMl, at: time }
       },
     },
     'drive-noted': {
-      ...OWN,
+      ...PLAIN,
       fold(state, { drive }) {
         state.drive = drive
       },
     },
     'oil-cleared': {
-      ...OWN,
+      ...PLAIN,
       fold(state, { how, who }, { time }) {
         state.oilCleared = { at: time, how, who }
       },

@@ -1,5 +1,5 @@
 import type { Service } from '../../verify'
-import type { Chapter, KindRules } from '../chapter'
+import { type Chapter, PLAIN } from '../chapter'
 import { checkNotes } from '../check-readings'
 
 /** test: nitrogen in the circuit. */
@@ -82,17 +82,6 @@ export interface ReadingsSlice {
 
 const MOST_KEPT = 200
 
-const PLAIN = {
-  version: 1,
-  upcast: [],
-  refs: () => ({}),
-  ownId: null,
-  figure: null,
-  correctable: true,
-  afterClose: false,
-  decides: null,
-} as const satisfies Partial<KindRules<object>>
-
 export const readings: Chapter<ReadingsBodies, ReadingsSlice> = {
   blank: () => ({
     pressureNotes: [],
@@ -104,28 +93,16 @@ export const readings: Chapter<ReadingsBodies, ReadingsSlice> = {
   }),
   kinds: {
     'pressure-noted': {
-      version: 1,
-      upcast: [],
-      refs: () => ({}),
-      ownId: null,
+      ...PLAIN,
       figure: { quantity: 'pressure', key: 'pressurePa' },
-      correctable: true,
-      afterClose: false,
-      decides: null,
       fold(state, { point, pressurePa, atmospherePa }, { time, order }) {
         const note = { at: time, order, point, value: pressurePa, ...(atmospherePa && { atmospherePa }) }
         state.pressureNotes = [...state.pressureNotes, note].slice(-MOST_KEPT)
       },
     },
     'temperature-noted': {
-      version: 1,
-      upcast: [],
-      refs: () => ({}),
-      ownId: null,
+      ...PLAIN,
       figure: { quantity: 'temperature', key: 'tempK' },
-      correctable: true,
-      afterClose: false,
-      decides: null,
       fold(state, { point, tempK }, { time, order }) {
         state.temperatureNotes = [...state.temperatureNotes, { at: time, order, point, value: tempK }].slice(
           -MOST_KEPT,

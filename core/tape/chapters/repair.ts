@@ -1,4 +1,4 @@
-import type { Chapter, KindRules } from '../chapter'
+import { type Chapter, PLAIN } from '../chapter'
 
 /** What is replaced, in the trade's words. */
 export const PARTS = [
@@ -68,21 +68,11 @@ export interface RepairSlice {
   hiddenEarly: Record<string, string>
 }
 
-const OWN = {
-  version: 1,
-  upcast: [],
-  refs: () => ({}),
-  figure: null,
-  correctable: true,
-  afterClose: false,
-  decides: null,
-} as const satisfies Partial<KindRules<object>>
-
 export const repair: Chapter<RepairBodies, RepairSlice> = {
   blank: () => ({ parts: [], takenOff: [], earlyItems: {}, photos: [], hiddenEarly: {} }),
   kinds: {
     'part-replaced': {
-      ...OWN,
+      ...PLAIN,
       ownId: null,
       fold(state, { part, number, text, oilMl = 0, chargeMg = 0 }, { entryId, time }) {
         state.parts.push({ entryId, at: time, part, number, text, oilMl, chargeMg })
@@ -92,14 +82,14 @@ export const repair: Chapter<RepairBodies, RepairSlice> = {
       },
     },
     'taken-off': {
-      ...OWN,
+      ...PLAIN,
       ownId: 'itemId',
       fold(state, { itemId, what }, { time }) {
         state.takenOff.push({ itemId, at: time, what, ...state.earlyItems[itemId] })
       },
     },
     'put-back': {
-      ...OWN,
+      ...PLAIN,
       ownId: null,
       fold(state, { itemId }, { time }) {
         const item = state.takenOff.find((each) => each.itemId === itemId)
@@ -108,7 +98,7 @@ export const repair: Chapter<RepairBodies, RepairSlice> = {
       },
     },
     'left-off': {
-      ...OWN,
+      ...PLAIN,
       ownId: null,
       fold(state, { itemId, reason }) {
         const item = state.takenOff.find((each) => each.itemId === itemId)
@@ -117,7 +107,7 @@ export const repair: Chapter<RepairBodies, RepairSlice> = {
       },
     },
     'photo-noted': {
-      ...OWN,
+      ...PLAIN,
       ownId: 'photoId',
       correctable: false,
       afterClose: true,
@@ -127,7 +117,7 @@ export const repair: Chapter<RepairBodies, RepairSlice> = {
       },
     },
     'photo-hidden': {
-      ...OWN,
+      ...PLAIN,
       ownId: null,
       correctable: false,
       afterClose: true,

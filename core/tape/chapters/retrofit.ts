@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter'
+import { type Chapter, PLAIN } from '../chapter'
 
 /** What a change to another gas asks for beside the charge. */
 export const RETROFIT_STEPS = [
@@ -34,14 +34,7 @@ export const retrofit: Chapter<RetrofitBodies, RetrofitSlice> = {
   blank: () => ({ gasChanges: [] }),
   kinds: {
     'gas-changed': {
-      version: 1,
-      upcast: [],
-      refs: () => ({}),
-      ownId: null,
-      figure: null,
-      correctable: true,
-      afterClose: false,
-      decides: null,
+      ...PLAIN,
       fold(state, body, { entryId, time }) {
         state.gasChanges.push({ entryId, at: time, from: state.refrigerant, ...body })
         state.refrigerant = body.to

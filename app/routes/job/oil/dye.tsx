@@ -1,11 +1,11 @@
 import { type FormEvent, useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { day } from '~/ui/time'
 import { useJob } from '../job-context'
 import { useFigure, useWordsTyped } from '../stages/use-figure'
-import { bottleName, useBottles } from './bottles'
+import { BottleChoice, useBottles } from './bottles'
 
 /** UV dye, in millilitres, once in the life of a system. */
 export function Dye() {
@@ -45,21 +45,7 @@ export function Dye() {
         {(!before || again) && (
           <form onSubmit={submit} className="row-of" style={{ alignItems: 'end' }}>
             <MeasureInput {...amount.field} label="Dye put in" />
-            <Form.Group className="field">
-              <Form.Label htmlFor="dye-bottle">From which bottle</Form.Label>
-              <Form.Select
-                id="dye-bottle"
-                value={bottle?.kitId ?? ''}
-                onChange={(event) => setBottle(event.target.value)}
-              >
-                <option value="">one that is not in Kit</option>
-                {bottles.map((each) => (
-                  <option key={each.kitId} value={each.kitId}>
-                    {bottleName(each)}
-                  </option>
-                ))}
-              </Form.Select>
-            </Form.Group>
+            <BottleChoice id="dye-bottle" bottles={bottles} chosen={bottle} choose={setBottle} />
             <Button type="submit" variant="outline-primary" className="btn-big">
               Note the dye
             </Button>

@@ -8,7 +8,7 @@ import { MeasureInput } from '~/ui/measure-field'
 import { useShow } from '~/ui/reader'
 import { useJob } from '../job-context'
 import { useFigure, useWordsTyped } from '../stages/use-figure'
-import { bottleName, useBottles } from './bottles'
+import { BottleChoice, useBottles } from './bottles'
 import { useDrive } from './drive'
 
 const STEPS_ML = [1, 2, 5, 10]
@@ -60,21 +60,7 @@ export function PutIn() {
     <form onSubmit={submit} className="stack" style={{ gap: '0.5rem' }}>
       <h3 className="mb-0">What goes in</h3>
       <div className="form-grid">
-        <Form.Group className="field">
-          <Form.Label htmlFor="oil-bottle">From which bottle</Form.Label>
-          <Form.Select
-            id="oil-bottle"
-            value={bottle?.kitId ?? ''}
-            onChange={(event) => setBottle(event.target.value)}
-          >
-            <option value="">one that is not in Kit</option>
-            {bottles.map((each) => (
-              <option key={each.kitId} value={each.kitId}>
-                {bottleName(each)}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
+        <BottleChoice id="oil-bottle" bottles={bottles} chosen={bottle} choose={setBottle} />
         {!asType(bottle?.facts.oilType) && (
           <Form.Group className="field">
             <Form.Label htmlFor="oil-type">Which oil</Form.Label>
