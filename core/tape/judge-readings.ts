@@ -9,6 +9,7 @@ import {
   judgePattern,
   judgeReadings,
   LEAST_TARGET_K,
+  lowGaugeIsUsual,
   type Metering,
   orificeTargetSuperheatK,
   type Pattern,
@@ -161,8 +162,10 @@ export function serviceFacts(
   { metering, plateSubcoolingK }: CheckedAgainst,
 ): ServiceFacts {
   const target = orificeTarget(state)
+  const { ambientK } = checkReadings(state)
   return {
     service,
+    lowGauge: state.refrigerant !== null && lowGaugeIsUsual(state.refrigerant, ambientK),
     metering,
     plateSubcoolingK,
     ...(target !== undefined && { targetSuperheatK: target }),

@@ -43,6 +43,18 @@ describe('what the readings of a running system say', () => {
     course.wait(0).write('pressure-noted', { point: 'high', pressurePa: bubblePa(25) + 10_000 })
     expect(judgeChecks(course.state(), context).code).toBe('readings-at-rest')
   })
+  it('a bus with another gas than the usual two is not held against their pressures', () => {
+    const course = aCourse().about('R-410A').write('system-running', { service: 'vehicle', beforeS: 900 })
+    course.wait(0).write('pressure-noted', { point: 'low', pressurePa: 251_325 })
+    course.wait(0).write('pressure-noted', { point: 'high', pressurePa: 1_701_325 })
+    for (const [point, tempC] of [
+      ['vent', 9],
+      ['ambient', 24],
+    ] as const)
+      course.wait(0).write('temperature-noted', { point, tempK: tempC + ZERO_CELSIUS_K })
+    expect(patternOf(course.state(), context)).toBeUndefined()
+    expect(judgeChecks(course.state(), context).code).toBe('readings-missing')
+  })
   it('hoses swapped', () => {
     const course = runs(900)
     course.wait(0).write('pressure-noted', { point: 'low', pressurePa: bubblePa(44) })

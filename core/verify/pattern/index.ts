@@ -12,6 +12,7 @@ export {
 export {
   type Healthy,
   healthyRange,
+  lowGaugeIsUsual,
   type RangedFigure,
   type Service,
   type ServiceFacts,

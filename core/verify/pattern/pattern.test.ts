@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type Figure, figuresOf, judgePattern, type RunningReadings, settlesInS } from '.'
+import { type Figure, figuresOf, judgePattern, lowGaugeIsUsual, type RunningReadings, settlesInS } from '.'
 import { saturationPressurePa, tableOf } from '../../refrigerants'
 
 const C = 273.15
@@ -202,7 +202,7 @@ describe('a vehicle by two gauges and the vent', () => {
         101_325,
         BY,
       ),
-      { service: 'vehicle', metering: 'unknown', plateSubcoolingK: null },
+      { service: 'vehicle', metering: 'unknown', plateSubcoolingK: null, lowGauge: true },
     )!
   it.each([
     [2, 21, 20, 'pattern-all-right'],
@@ -222,6 +222,14 @@ describe('a vehicle by two gauges and the vent', () => {
         .sort(),
     ).toEqual(['air', 'charge-high', 'condenser'])
   })
+})
+
+it('the usual low side of a vehicle is that of two gases, between 20 and 35 C', () => {
+  expect(lowGaugeIsUsual('R-134a', 20 + C)).toBe(true)
+  expect(lowGaugeIsUsual('R-1234yf', 35 + C)).toBe(true)
+  expect(lowGaugeIsUsual('R-410A', 25 + C)).toBe(false)
+  expect(lowGaugeIsUsual('R-134a', 19 + C)).toBe(false)
+  expect(lowGaugeIsUsual('R-134a', undefined)).toBe(false)
 })
 
 it('says how long it still has to run', () => {

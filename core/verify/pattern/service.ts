@@ -58,6 +58,8 @@ export interface ServiceFacts {
   plateSubcoolingK: number | null
   /** Subcooling is read behind a receiver: 1 to 4 K there. */
   receiver?: boolean
+  /** The vehicle's low side has a usual pressure: with these gases, in this weather (see {@link lowGaugeIsUsual}). */
+  lowGauge?: boolean
   /** What a fixed orifice should show in this weather, K, where a wet bulb was read. */
   targetSuperheatK?: number | undefined
 }
@@ -65,9 +67,23 @@ export interface ServiceFacts {
 /** Either way of what is printed for subcooling, K. */
 const PLATE_EITHER_WAY_K = 1.5
 
+/** Gases and weather, K, that the usual low side of vehicles is known for. */
+const LOW_GAUGE = { gases: ['R-134a', 'R-1234yf'], leastK: 293.15, mostK: 308.15 }
+
+/** Whether a vehicle's low side may be held against what is usual: other gases run at other pressures. */
+export function lowGaugeIsUsual(gas: string, ambientK: number | undefined): boolean {
+  return (
+    LOW_GAUGE.gases.includes(gas) &&
+    ambientK !== undefined &&
+    ambientK >= LOW_GAUGE.leastK &&
+    ambientK <= LOW_GAUGE.mostK
+  )
+}
+
 /** The healthy range of a figure; undefined: there is none for this service. */
 export function healthyRange(figure: RangedFigure, facts: ServiceFacts): Healthy | undefined {
   const { service, metering, plateSubcoolingK, receiver, targetSuperheatK } = facts
+  if (figure === 'low-gauge' && !facts.lowGauge) return undefined
   const usual = HEALTHY[service][figure]
   if (figure === 'subcooling' && usual) {
     if (plateSubcoolingK !== null)
