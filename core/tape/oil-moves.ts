@@ -16,13 +16,13 @@ export interface OilMove {
 
 /**
  * Every millilitre of oil that a job moves: drained to waste, gone with old parts, and from a bottle into the system.
- * What the drain bottle says counts once, with what was noted beside it.
+ * What the drain bottle says counts once, with what was noted beside it. It was when it was last noted, whatever came after.
  */
 export function oilMoves(state: JobState): OilMove[] {
-  const { outMl, partsMl } = state.oil
+  const { outMl, partsMl, outAt, partsAt } = state.oil
   const moves: OilMove[] = []
   const drained = outMl + state.drainedMl
-  const move = (key: string, from: OilPlace, to: OilPlace, volumeMl: number): OilMove => ({
+  const move = (key: string, from: OilPlace, to: OilPlace, volumeMl: number, at: number): OilMove => ({
     key,
     what: 'oil',
     oil: null,
@@ -30,10 +30,10 @@ export function oilMoves(state: JobState): OilMove[] {
     to,
     bottleId: null,
     volumeMl,
-    at: state.lastAt,
+    at,
   })
-  if (drained > 0) moves.push(move('out', 'system', 'waste', drained))
-  if (partsMl > 0) moves.push(move('parts', 'system', 'part', partsMl))
+  if (drained > 0) moves.push(move('out', 'system', 'waste', drained, Math.max(outAt ?? 0, state.drain.at)))
+  if (partsMl > 0) moves.push(move('parts', 'system', 'part', partsMl, partsAt!))
   for (const put of state.oilPut)
     if (put.volumeMl > 0)
       moves.push({

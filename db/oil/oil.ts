@@ -23,7 +23,7 @@ export async function oilLines(tx: ShopTx, from: Date, to: Date, most: number): 
       left join system s on s.shop_id = m.shop_id and s.system_id = m.system_id
       left join kit k on k.shop_id = m.shop_id and k.kit_id = m.bottle_id
     where m.at >= ${from} and m.at < ${to}
-    order by m.at desc, j.number desc limit ${most}`
+    order by m.at desc, j.number desc, m.key limit ${most}`
 }
 
 /** When dye was put into a system last, by another job; null: the books know of none. */

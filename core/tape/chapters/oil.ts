@@ -35,7 +35,8 @@ export interface OilPut {
 }
 
 export interface OilSlice {
-  oil: { outMl: number; partsMl: number; inMl: number; noted: boolean }
+  /** With when it was last noted that some came out, or went with a part. */
+  oil: { outMl: number; partsMl: number; inMl: number; noted: boolean; outAt?: number; partsAt?: number }
   /** Everything that went in, oil and dye. */
   oilPut: OilPut[]
   drain: { beforeMl?: number; afterMl?: number; at: number }
@@ -69,6 +70,7 @@ export const oil: Chapter<OilBodies, OilSlice> = {
       fold(state, { direction, volumeMl, oil: type, bottleId, dyed }, { entryId, time }) {
         state.oil.noted = true
         state.oil[`${direction}Ml`] += volumeMl
+        if (direction !== 'in') state.oil[`${direction}At`] = time
         state.dyed ||= dyed === true && direction !== 'out'
         if (direction !== 'in') return
         state.oilPut.push({

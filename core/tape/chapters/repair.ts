@@ -79,6 +79,7 @@ export const repair: Chapter<RepairBodies, RepairSlice> = {
         if (oilMl === 0) return
         state.oil.noted = true
         state.oil.partsMl += oilMl
+        state.oil.partsAt = time
       },
     },
     'taken-off': {
