@@ -15,7 +15,7 @@ const MAY_STAND_ON = {
   demo: ['core', 'sim', 'db', 'demo'],
   command: ['sim', 'db', 'demo', 'command'],
   benchmark: ['core', 'sim', 'db', 'demo', 'testing', 'benchmark'],
-  testing: ['core', 'db', 'app', 'testing'],
+  testing: ['core', 'sim', 'db', 'instruments', 'app', 'testing'],
   e2e: ['core', 'sim', 'db', 'app', 'demo', 'testing', 'benchmark', 'e2e'],
 }
 
@@ -37,6 +37,7 @@ const CORE_MAY_USE = {
   charging: ['verdict', 'units', 'refrigerants', 'systems', 'scales', 'cylinders', 'oil', 'recovery'],
   verify: ['verdict', 'units', 'refrigerants', 'systems'],
   vehicles: [],
+  programme: [],
   ledger: ['units'],
   kit: ['units', 'refrigerants', 'scales'],
   samples: ['kit'],
@@ -55,6 +56,7 @@ const CORE_MAY_USE = {
     'verify',
     'identity',
     'ledger',
+    'programme',
     'kit',
     'samples',
   ],
@@ -71,7 +73,7 @@ const CORE_MAY_USE = {
     'samples',
     'tape',
   ],
-  alarms: ['units', 'recovery', 'tape', 'watching'],
+  alarms: ['units', 'programme', 'recovery', 'tape', 'watching'],
 }
 
 export default ts.config(

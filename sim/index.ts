@@ -13,4 +13,5 @@ export {
   ScenarioError,
   type Standing,
 } from './scenario'
+export { stationOf, type StationSetup, type StationState } from './station'
 export { type SensorChanges, sensorsOf, sensorsWith } from './sensors'

@@ -49,13 +49,13 @@ type SamplePoint =
   | 'condenser-off'
   | 'wet-bulb'
 
-const clampOn = (point: SamplePoint): ChannelFacts => ({
+const clampOn = (point: SamplePoint, kit: readonly KitKind[] = ['thermometer']): ChannelFacts => ({
   quantity: 'temperature',
   point,
   unit: 'K',
   least: 150,
   most: 500,
-  kit: ['thermometer'],
+  kit,
 })
 /** Gauges know what is above the air around; a full vacuum reads a little over one atmosphere below it. */
 const gaugeAt = (point: SamplePoint): ChannelFacts => ({
@@ -72,17 +72,23 @@ export const CHANNEL_FACTS: Record<Channel, ChannelFacts> = {
   low: gaugeAt('low'),
   high: gaugeAt('high'),
   'cylinder-pressure': gaugeAt('cylinder'),
-  vacuum: { quantity: 'vacuum', unit: 'Pa absolute', least: 0, most: 120_000, kit: ['vacuum-gauge'] },
+  vacuum: {
+    quantity: 'vacuum',
+    unit: 'Pa absolute',
+    least: 0,
+    most: 120_000,
+    kit: ['vacuum-gauge', 'station'],
+  },
   suction: clampOn('suction'),
   liquid: clampOn('liquid'),
-  vent: clampOn('vent'),
+  vent: clampOn('vent', ['thermometer', 'station']),
   cylinder: clampOn('cylinder'),
-  ambient: clampOn('ambient'),
+  ambient: clampOn('ambient', ['thermometer', 'station']),
   'air-on': clampOn('air-on'),
   'air-off': clampOn('air-off'),
   'condenser-off': clampOn('condenser-off'),
   'wet-bulb': clampOn('wet-bulb'),
-  purity: { quantity: 'share', unit: 'share, 0 to 1', least: 0, most: 1, kit: ['identifier'] },
+  purity: { quantity: 'share', unit: 'share, 0 to 1', least: 0, most: 1, kit: ['identifier', 'station'] },
   detector: { quantity: 'signal', unit: '0 to 9', least: 0, most: 9, kit: ['detector'] },
 }
 

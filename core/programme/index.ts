@@ -1,0 +1,2 @@
+export * from './station'
+export * from './steps'
