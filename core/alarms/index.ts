@@ -8,4 +8,5 @@ export {
   notYet,
   type Silent,
   silentAlarms,
+  stationAlarms,
 } from './wanted'

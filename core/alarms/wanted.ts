@@ -1,3 +1,4 @@
+import type { Stop } from '../programme'
 import {
   type AlarmFacts,
   type PullAlarm,
@@ -12,7 +13,14 @@ import { clocksOf, type JobState, openTransfer, type Transfer } from '../tape'
 import { type LinesOf, mayStillComeKg, type Place, pullOf } from '../watching'
 
 /** Everything that calls. */
-export type AlarmCode = PullAlarm['code'] | (typeof STATES)[number] | 'finished' | 'due' | 'instrument-lost'
+export type AlarmCode =
+  | PullAlarm['code']
+  | (typeof STATES)[number]
+  | 'finished'
+  | 'due'
+  | 'instrument-lost'
+  | 'hand-wanted'
+  | 'station-stopped'
 
 /** States of a pull that somebody must see to. */
 const STATES = ['stuck', 'cut-out', 'falling'] as const
@@ -132,6 +140,18 @@ export function silentAlarms(state: JobState, silent: readonly Silent[]): Alarm[
     cause: `instrument-lost:${deviceId}:${since}`,
     urgent: openTransfer(state) !== undefined,
   }))
+}
+
+/** Stops that somebody made who stood there: they call nobody. */
+const MADE_HERE: ReadonlySet<string> = new Set<Stop>(['by-hand', 'answered-no'])
+
+/** What a job's stations call for: a hand, or somebody who sees why one has stopped. */
+export function stationAlarms({ programmes }: Pick<JobState, 'programmes'>): Alarm[] {
+  return programmes.flatMap(({ programmeId, asks, ended }): Alarm[] => {
+    if (asks) return [{ code: 'hand-wanted', cause: `hand-wanted:${asks.askId}`, urgent: true }]
+    const stopped = ended?.how === 'stopped' && !MADE_HERE.has(ended.why ?? '')
+    return stopped ? [{ code: 'station-stopped', cause: `station-stopped:${programmeId}`, urgent: true }] : []
+  })
 }
 
 /** Those of them that nobody has raised or seen yet. */

@@ -5,6 +5,7 @@ import { job } from './chapters/job'
 import { kit } from './chapters/kit'
 import { leakTest } from './chapters/leak-test'
 import { oil } from './chapters/oil'
+import { programme } from './chapters/programme'
 import { readings } from './chapters/readings'
 import { recovery } from './chapters/recovery'
 import { repair } from './chapters/repair'
@@ -18,6 +19,7 @@ import { NewerEntryError } from './entry'
 /** In the order of the run sheet: the first that has something to say of what comes next has the word. */
 const LIST = {
   job,
+  programme,
   transfer,
   recovery,
   repair,
@@ -37,6 +39,7 @@ export const CHAPTERS: Chapter<object, object>[] = Object.values(LIST) as Chapte
 /** Every kind with its rules: a kind that no chapter declares does not compile. */
 export const KINDS: AllKinds = {
   ...job.kinds,
+  ...programme.kinds,
   ...transfer.kinds,
   ...recovery.kinds,
   ...repair.kinds,

@@ -45,7 +45,7 @@ export function decidesOn(entry: Entry, sentAt: number): Decides | undefined {
 /** Why a decision is refused; empty when it may stand. Without a refrigerant nothing can be judged yet but its use. */
 export function refusalsOf(entry: Entry, state: JobState, context: DecisionContext): Reason<RefusalCode>[] {
   const { cylinder, customerId, busyElsewhere, kit } = context
-  if (entry.kind === 'kit-used') {
+  if (entry.kind === 'kit-used' || entry.kind === 'programme-begun') {
     const piece = kit.find((each) => each.kitId === entry.body.kitId)
     return piece ? mayUse(piece, state.refrigerant).map((code) => ({ code })) : [{ code: 'not-there' }]
   }

@@ -5,6 +5,7 @@ import type { JobBodies } from './chapters/job'
 import type { KitBodies } from './chapters/kit'
 import type { LeakTestBodies } from './chapters/leak-test'
 import type { OilBodies } from './chapters/oil'
+import type { ProgrammeBodies } from './chapters/programme'
 import type { ReadingsBodies } from './chapters/readings'
 import type { RecoveryBodies } from './chapters/recovery'
 import type { RepairBodies } from './chapters/repair'
@@ -17,6 +18,7 @@ import type { WatchBodies } from './chapters/watches'
 export interface EntryBodies
   extends
     JobBodies,
+    ProgrammeBodies,
     TransferBodies,
     RecoveryBodies,
     RepairBodies,

@@ -11,11 +11,13 @@ export {
   type OilDirection,
   oilDueMl,
   type OilPut,
+  wrongOil,
 } from './chapters/oil'
 export * from './oil-moves'
 export type { ChargeBodies, ChargeCorrection } from './chapters/charge'
 export { type GasChange, RETROFIT_STEPS, type RetrofitBodies, type RetrofitStep } from './chapters/retrofit'
 export * from './charge-lag'
+export * from './from-station'
 export * from './gas-at'
 export type { TransferBodies } from './chapters/transfer'
 export { openTransfer } from './chapters/transfer'
@@ -50,6 +52,7 @@ export {
   type TemperatureNote,
   type TemperaturePoint,
 } from './chapters/readings'
+export { leftOf, type Programme, type ProgrammeBodies, runningProgramme } from './chapters/programme'
 export type { GivenVerdict, VerdictAbout, VerdictBodies } from './chapters/verdicts'
 export type { KitBodies, UsedKit } from './chapters/kit'
 export { kitAt, kitInUse } from './chapters/kit'

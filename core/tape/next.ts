@@ -3,6 +3,8 @@ import { type JobState, type Stage, type StageProgress, STAGES } from './state'
 
 /** What comes next, as a code; the interface has the words. */
 export type NextStep =
+  | 'give-a-hand'
+  | 'programme-runs'
   | 'describe-system'
   | 'choose-cylinder'
   | 'start-recovery'

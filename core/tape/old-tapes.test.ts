@@ -4,13 +4,14 @@ import { bookings, type Entry, foldTape, KINDS, upcast, versionOf } from '.'
 import firstVersion from './old-tapes/v1.json' with { type: 'json' }
 import charged from './old-tapes/charged.json' with { type: 'json' }
 import kit from './old-tapes/kit.json' with { type: 'json' }
+import station from './old-tapes/station.json' with { type: 'json' }
 import tight from './old-tapes/tight.json' with { type: 'json' }
 import watched from './old-tapes/watched.json' with { type: 'json' }
 import watches from './old-tapes/watches.json' with { type: 'json' }
 
 describe('the old tapes', () => {
   it('have every kind of entry between them', () => {
-    const kinds = [...firstVersion, ...watches, ...kit, ...watched, ...tight, ...charged].map(
+    const kinds = [...firstVersion, ...watches, ...kit, ...watched, ...tight, ...charged, ...station].map(
       (entry) => entry.kind,
     )
     expect([...new Set(kinds)].sort()).toEqual(Object.keys(KINDS).sort())
@@ -87,6 +88,25 @@ describe('a tape with the first kit', () => {
     expect(bookings(state).map((b) => [b.key.split(':')[0], b.from.kind, b.to.id, b.massMg])).toEqual([
       ['kept', 'outside', '00000000-0000-4000-8000-0000000000b1', 120_000],
     ])
+  })
+})
+
+describe('a tape with the first programme of a station', () => {
+  it('folds as it did', () => {
+    expect(foldTape(station as unknown as Entry[])).toMatchObject({
+      programmes: [
+        {
+          begunAt: 1790200020000,
+          preset: 'Buses',
+          course: [
+            { step: 'recover', beganAt: 1790200050000, doneAt: 1790200060000 },
+            { step: 'hold', beganAt: 1790200070000 },
+          ],
+          ended: { at: 1790200080000, how: 'stopped', why: 'pressure-lost', step: 'hold' },
+        },
+      ],
+      flags: [],
+    })
   })
 })
 

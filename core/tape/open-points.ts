@@ -3,6 +3,7 @@ import { holdPassed } from '../vacuum'
 import { holdVerdict, ruleOf, runningHold } from './chapters/evacuation'
 import { oilDueMl } from './chapters/oil'
 import { openTransfer } from './chapters/transfer'
+import { runningProgramme } from './chapters/programme'
 import { RETROFIT_STEPS } from './chapters/retrofit'
 import { isRecovered } from './episodes'
 import { gasUnaccounted, inSystemNow, massIn } from './in-system'
@@ -11,6 +12,7 @@ import { type JobState, type Stage, stepDone } from './state'
 
 /** What is still open before a job should be closed. */
 export type OpenPoint =
+  | 'programme-running'
   | 'transfer-running'
   | 'hold-running'
   | 'recovery-not-ended'
@@ -34,6 +36,7 @@ export type OpenPoint =
 
 /** Where each of them is dealt with. */
 export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
+  'programme-running': 'recover',
   'transfer-running': 'recover',
   'hold-running': 'evacuate',
   'recovery-not-ended': 'recover',
@@ -75,6 +78,7 @@ export function openPoints(state: JobState, context: JudgingContext): OpenPoint[
 function inGas(state: JobState, context: JudgingContext): OpenPoint[] {
   const points: OpenPoint[] = []
   const now = state.episodes.at(-1)!
+  if (runningProgramme(state)) points.push('programme-running')
   if (openTransfer(state)) points.push('transfer-running')
   // A little taken out of what was just put in is no recovery that has to end.
   const pulled = now.lastWas === 'recover' && (now.began === 'as-found' || isRecovered(now))

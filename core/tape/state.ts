@@ -4,6 +4,7 @@ import type { JobSlice } from './chapters/job'
 import type { KitSlice } from './chapters/kit'
 import type { LeakTestSlice } from './chapters/leak-test'
 import type { OilSlice } from './chapters/oil'
+import type { ProgrammeSlice } from './chapters/programme'
 import type { ReadingsSlice } from './chapters/readings'
 import type { RecoverySlice } from './chapters/recovery'
 import type { RepairSlice } from './chapters/repair'
@@ -76,6 +77,7 @@ export interface JobState
   extends
     TapeSlice,
     JobSlice,
+    ProgrammeSlice,
     TransferSlice,
     RecoverySlice,
     RepairSlice,
