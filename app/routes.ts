@@ -10,6 +10,7 @@ export default [
     route('pairings', 'routes/api/pairings.ts'),
     route('devices/:deviceId/commands', 'routes/api/commands.ts'),
     route('devices/:deviceId/state', 'routes/api/state.ts'),
+    route('devices/:deviceId/programme', 'routes/api/programme.ts'),
   ]),
   route('api/*', 'routes/api/unknown.ts'),
   layout('routes/frame/frame.tsx', { id: 'frame' }, [
@@ -20,6 +21,7 @@ export default [
       route(':jobId', 'routes/job/job.tsx'),
       route(':jobId/tape', 'routes/job/tape-resource.ts'),
       route(':jobId/samples', 'routes/job/samples-resource.ts'),
+      route(':jobId/programme', 'routes/job/programme-resource.ts'),
       route(':jobId/photos', 'routes/job/photos-resource.ts'),
       route(':jobId/photos/:photoId', 'routes/job/photo-resource.ts'),
       route(':jobId/label', 'routes/job/label.tsx'),

@@ -39,4 +39,5 @@ export {
   type RunningJob,
   runningJobs,
 } from './alarms/running'
+export * from './programmes/programmes'
 export { alone } from './leader'

@@ -40,6 +40,7 @@ function aServer(answer: (nth: number) => Answer['kind'] | 'taken-but-lost') {
       states.push(structuredClone(state))
       return true
     },
+    report: () => Promise.resolve({ kind: 'taken', refused: [] }),
   }
   return { server, taken, states, orders, calls: () => nth }
 }

@@ -38,7 +38,7 @@ export function deviceOf(setup: DeviceSetup, rig: Rig, server: DeviceAtServer): 
   return {
     waiting: () => spool.waiting(),
     async run(signal) {
-      await Promise.all([beat(signal), send(signal), obey(signal)])
+      await Promise.all([beat(signal), send(signal), obey(signal), report(signal)])
     },
     async drain(signal) {
       const empty = new AbortController()
@@ -92,6 +92,31 @@ export function deviceOf(setup: DeviceSetup, rig: Rig, server: DeviceAtServer): 
       } else if (answer.kind === 'shut') {
         shut = true
         say(`${deviceId}: ${answer.why}; what it has said stays in ${folder}`)
+      } else {
+        await nap(answer.afterMs ?? laterMs, signal)
+        laterMs = Math.min(LATER_MS.most, laterMs * 2)
+      }
+    }
+  }
+
+  /** What a station has to say, in order: the next once this was taken. */
+  async function report(signal: AbortSignal) {
+    let laterMs = LATER_MS.first
+    while (rig.reports && !signal.aborted && !shut) {
+      const next = rig.reports.next()
+      const last = next?.reports.at(-1)
+      if (!next || !last) {
+        await nap(everyMs / 2, signal)
+        continue
+      }
+      const answer = await server.report(next)
+      if (answer.kind === 'taken') {
+        laterMs = LATER_MS.first
+        for (const { sentence } of answer.refused) say(`${deviceId}: reports not taken: ${sentence}`)
+        rig.reports.taken(next.programmeId, last.nr)
+      } else if (answer.kind === 'shut') {
+        shut = true
+        say(`${deviceId}: ${answer.why}; what it has to say stays in ${folder}`)
       } else {
         await nap(answer.afterMs ?? laterMs, signal)
         laterMs = Math.min(LATER_MS.most, laterMs * 2)

@@ -1,17 +1,24 @@
 // The stand-in gateway: plays rigs, and posts what their instruments say to the public interface, as a real one would.
 // node --import tsx instruments/main.ts CONFIG.json [--drain: send what waits, say nothing more, and end]
+import { setMaxListeners } from 'node:events'
 import { readFileSync } from 'node:fs'
 import { dirname, resolve } from 'node:path'
 import Joi from 'joi'
 import { deviceOf } from './device'
 import { type RigSetup, rigOf } from './rig'
+import { type StationConfig, stationRig } from './station'
 import { deviceAt } from './server'
 
 interface Config {
   server: string
   /** Where what waits is kept, beside this file unless it is absolute. */
   spool: string
-  devices: (RigSetup & { deviceId: string; token: string; everyMs: number; firstSeq: number })[]
+  devices: ((RigSetup | StationConfig) & {
+    deviceId: string
+    token: string
+    everyMs: number
+    firstSeq: number
+  })[]
 }
 
 const CONFIG = Joi.object<Config>({
@@ -24,7 +31,8 @@ const CONFIG = Joi.object<Config>({
       Joi.object({
         deviceId: Joi.string().uuid().required(),
         token: Joi.string().required(),
-        scenario: Joi.string().required(),
+        scenario: Joi.string(),
+        station: Joi.object(),
         seed: Joi.number().integer().default(1),
         speed: Joi.number().min(1).max(60).default(1),
         aheadS: Joi.number().min(0).default(0),
@@ -32,7 +40,7 @@ const CONFIG = Joi.object<Config>({
         everyMs: Joi.number().integer().min(100).max(60_000).default(500),
         channels: Joi.array().items(Joi.string()).min(1).required(),
         sensors: Joi.object().default({}),
-      }),
+      }).xor('scenario', 'station'),
     )
     .min(1)
     .required(),
@@ -53,10 +61,16 @@ const startedBy = process.ppid
 setInterval(() => {
   if (process.ppid !== startedBy) ending.abort()
 }, 1_000).unref()
+// Every loop of every device listens for it.
+setMaxListeners(0, ending.signal)
 const say = (text: string) => console.error(`gateway: ${text}`)
 await Promise.all(
   config.devices.map((each) => {
-    const rig = rigOf(each, resolve(dirname(file), each.scenario), resolve(folder, `${each.deviceId}.rig`))
+    const keptIn = resolve(folder, `${each.deviceId}.rig`)
+    const rig =
+      'station' in each
+        ? stationRig(each, keptIn, Date.now)
+        : rigOf(each, resolve(dirname(file), each.scenario), keptIn)
     const { deviceId, everyMs, firstSeq } = each
     const setup = { deviceId, folder, everyMs, firstSeq, clock: Date.now, say }
     const device = deviceOf(setup, rig, deviceAt(server, each.deviceId, each.token))

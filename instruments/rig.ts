@@ -1,4 +1,5 @@
 import { existsSync, readFileSync } from 'node:fs'
+import type { StationReport } from '#core/programme'
 import type { Channel } from '#core/samples'
 import {
   mayControl,
@@ -38,6 +39,11 @@ export interface Rig {
   obey(command: Record<string, unknown>): boolean
   state(): object
   keep(): void
+  /** Of a station: what it has to say of its programme, in its count, and has not been taken yet. */
+  reports?: {
+    next(): { programmeId: string; reports: StationReport[] } | undefined
+    taken(programmeId: string, nr: number): void
+  }
 }
 
 interface Kept {

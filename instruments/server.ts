@@ -1,3 +1,5 @@
+import type { StationReport } from '#core/programme'
+
 /** The server, as a device sees it: whatever happens on the way is one of these. */
 export type Answer =
   | { kind: 'taken'; refused: { index: number; sentence: string }[] }
@@ -12,6 +14,8 @@ export interface DeviceAtServer {
     signal: AbortSignal,
   ): Promise<{ nr: number; command: Record<string, unknown> }[] | undefined>
   state(state: object): Promise<boolean>
+  /** What a station says of its programme. */
+  report(said: { programmeId: string; reports: StationReport[] }): Promise<Answer>
 }
 
 const ANSWER_MS = 15_000
@@ -47,6 +51,24 @@ export function deviceAt(server: string, deviceId: string, token: string): Devic
           .commands
       } catch {
         return undefined
+      }
+    },
+    async report(said) {
+      try {
+        const response = await fetch(`${server}/api/v1/devices/${deviceId}/programme`, {
+          method: 'POST',
+          headers,
+          body: JSON.stringify({ ...said, sentAt: Date.now() }),
+          signal: AbortSignal.timeout(ANSWER_MS),
+        })
+        // Nobody waits for it: a programme that is not there, or a report that is none.
+        if (response.status === 404 || response.status === 422) {
+          const { detail = '' } = (await response.json()) as { detail?: string }
+          return { kind: 'taken', refused: [{ index: 0, sentence: detail }] }
+        }
+        return response.status === 204 ? { kind: 'taken', refused: [] } : await read(response)
+      } catch (error) {
+        return { kind: 'later', why: String((error as Error).cause ?? error) }
       }
     },
     async state(state) {

@@ -79,6 +79,7 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
     chargeLags: [],
     dyedAt: null,
     standIns: [],
+    bay: null,
     system: over.system === undefined ? aSystemRecord() : over.system,
     cylinders,
     systems: [],

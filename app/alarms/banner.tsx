@@ -1,6 +1,6 @@
 import { useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { Link } from 'react-router'
+import { Link, useLocation } from 'react-router'
 import { firstToRing, ring } from '~/clocks/ring'
 import { useRunning } from '~/clocks/running'
 import { ask } from '~/live/ask'
@@ -19,6 +19,9 @@ interface AlarmBannerProps {
 }
 
 const nameOf = ({ title, number }: Calling) => title || `Job ${number}`
+/** What a station asks for stands large on the page of its job. */
+const inSight = ({ code, jobId }: Calling, pathname: string) =>
+  code === 'hand-wanted' && pathname === `/jobs/${jobId}`
 /** The strip of clocks asks for what is due, and calls for it. */
 const inTheStrip = ({ code }: Calling) => code === 'due'
 
@@ -30,7 +33,8 @@ export function AlarmBanner({ person, notify, loaded }: AlarmBannerProps) {
   const { own } = useRunning(person.userId)
   const { alarms, see } = useAlarms(person.userId, loaded)
   const mine = alarms.filter((each) => each.mine || own.includes(each.jobId))
-  const shown = mine.filter((each) => !inTheStrip(each))
+  const { pathname } = useLocation()
+  const shown = mine.filter((each) => !inTheStrip(each) && !inSight(each, pathname))
   useCalling(mine, notify)
   const [later, setLater] = useState('')
   const keys = shown.map(keyOf).join('\n')

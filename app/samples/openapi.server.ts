@@ -1,3 +1,4 @@
+import { ASKS, PROGRAMME_STEPS, STOPS } from '#core/programme'
 import { CHANNEL_FACTS, CHANNELS } from '#core/samples'
 
 const problem = { $ref: '#/components/responses/Problem' }
@@ -146,6 +147,50 @@ export const SAMPLE_PATHS = {
       parameters: [deviceId],
       requestBody: json({ type: 'object' }),
       responses: { 204: { description: 'Kept.' }, 401: problem, 403: problem, 422: problem, 429: problem },
+    },
+  },
+  '/api/v1/devices/{deviceId}/programme': {
+    post: {
+      operationId: 'programme',
+      summary: 'What a service station says of the programme that it was given (docs/station.md)',
+      security: [{ device: [] }],
+      parameters: [deviceId],
+      requestBody: json({
+        type: 'object',
+        required: ['programmeId', 'sentAt', 'reports'],
+        properties: {
+          programmeId: { type: 'string', format: 'uuid' },
+          sentAt: { type: 'integer', description: 'Its clock when it sent them, ms since 1970.' },
+          reports: {
+            type: 'array',
+            minItems: 1,
+            maxItems: 100,
+            items: {
+              type: 'object',
+              required: ['nr', 'at', 'kind'],
+              properties: {
+                nr: { type: 'integer', minimum: 1 },
+                at: { type: 'integer' },
+                kind: { enum: ['began', 'done', 'asks', 'ended'] },
+                step: { enum: PROGRAMME_STEPS },
+                ask: { enum: ASKS },
+                how: { enum: ['finished', 'stopped'] },
+                why: { enum: STOPS },
+                readings: { type: 'object' },
+              },
+            },
+          },
+        },
+      }),
+      responses: {
+        204: { description: 'Written down.' },
+        401: problem,
+        403: problem,
+        404: problem,
+        422: problem,
+        429: problem,
+        503: problem,
+      },
     },
   },
 }

@@ -8,6 +8,7 @@ import { kit } from './chapters/kit.server'
 import { leakTest } from './chapters/leak-test.server'
 import { oil } from './chapters/oil.server'
 import { id, type Schemas, words } from './chapters/parts.server'
+import { programme } from './chapters/programme.server'
 import { readings } from './chapters/readings.server'
 import { recovery } from './chapters/recovery.server'
 import { repair } from './chapters/repair.server'
@@ -19,6 +20,7 @@ import { watches } from './chapters/watches.server'
 /** What each kind may say, in today's version: older bodies are brought there first. */
 const BODIES: Schemas<EntryBodies> = {
   ...job,
+  ...programme,
   ...transfer,
   ...recovery,
   ...repair,

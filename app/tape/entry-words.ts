@@ -7,6 +7,7 @@ import { job } from './chapters/job.words'
 import { kit } from './chapters/kit.words'
 import { leakTest } from './chapters/leak-test.words'
 import { oil } from './chapters/oil.words'
+import { programme } from './chapters/programme.words'
 import { readings } from './chapters/readings.words'
 import { recovery } from './chapters/recovery.words'
 import { repair } from './chapters/repair.words'
@@ -18,6 +19,7 @@ import type { AllWords, Say } from './chapters/words'
 
 const WORDS: AllWords = {
   ...job,
+  ...programme,
   ...transfer,
   ...recovery,
   ...repair,

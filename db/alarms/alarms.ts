@@ -71,6 +71,8 @@ export async function unseenAlarms(tx: ShopTx, userId: string): Promise<UnseenAl
       left join system y on y.shop_id = m.shop_id and y.system_id = m.system_id
     where a.seen_at is null and m.status in ('open', 'waiting')
       -- What was due calls until it was answered.
+      and (a.code <> 'hand-wanted' or exists (
+        select 1 from programme p where p.job_id = a.job_id and p.ask_id::text = split_part(a.cause, ':', 2)))
       and (a.code <> 'due' or m.clocks @> jsonb_build_array(jsonb_build_object('clockId', split_part(a.cause, ':', 2))))
     order by a.urgent desc, a.raised_at desc limit ${MOST}`
 }

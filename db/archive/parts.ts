@@ -60,4 +60,5 @@ export const ARCHIVE_PARTS: readonly ArchivePart[] = [
     'job_id',
     'system_id job_id at from_gas to_gas was_oil was_plate_mg was_plate_text was_panel_mg made_panel_mg',
   ),
+  part('presets', 'programme_preset', 'name, preset_id', 'preset_id name steps made_by changed_at'),
 ]

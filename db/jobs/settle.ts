@@ -15,6 +15,7 @@ import type { ShopTx } from '../connection'
 import type { CylinderRow } from '../cylinders'
 import { keepUses } from '../kit/uses'
 import { keepOil } from '../oil/keep'
+import { keepProgrammes } from '../programmes/keep'
 import { keepJobKit } from '../samples/keep'
 import { book, bookedFor, booksBeside } from '../ledger/movements'
 import { keepRetrofit } from './retrofits'
@@ -42,6 +43,7 @@ export async function settle(
   }
   await keepUses(tx, jobId, state)
   await keepOil(tx, jobId, state)
+  await keepProgrammes(tx, jobId, state)
   await keepJobKit(tx, jobId, state)
   await summarise(tx, jobId, state, lastSeq)
   await seeAlarms(tx, jobId, state.acknowledged)

@@ -9,6 +9,8 @@ export const ALARM_WORDS: Record<AlarmCode, string> = {
   'above-rating': 'Above what the cylinder is rated for',
   'cylinder-hot': 'The cylinder is hotter than 50 °C',
   'may-freeze': 'Water may freeze in the condenser',
+  'hand-wanted': 'A station waits for a hand',
+  'station-stopped': 'A station has stopped',
   nudged: 'Somebody touched the scale',
   due: 'Time is up: a reading is due',
   finished: 'Done, it seems',

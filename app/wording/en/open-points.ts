@@ -2,6 +2,7 @@ import type { OpenPoint } from '#core/tape'
 
 /** What is still open before a job is closed: what, and what to do. */
 export const OPEN_POINT_WORDS: Record<OpenPoint, string> = {
+  'programme-running': 'A station is still at it: let it finish, or stop it',
   'transfer-running': 'A transfer is still running: end it, so that its weight counts',
   'hold-running': 'A vacuum hold is still running',
   'recovery-not-ended': 'The recovery was not ended: empty or not?',

@@ -13,6 +13,8 @@ export const STAGE_WORDS: Record<Stage, string> = {
 }
 
 export const NEXT_WORDS: Record<NextStep, string> = {
+  'give-a-hand': 'The station waits for a hand',
+  'programme-runs': 'The station is at it: it calls when a hand is needed',
   'describe-system': 'Say which refrigerant, and which system if you know it',
   'choose-cylinder': 'Choose a cylinder to recover into',
   'start-recovery': 'Put the cylinder on the scale and note its start weight',
@@ -41,6 +43,8 @@ export const NEXT_WORDS: Record<NextStep, string> = {
 
 /** What the usual order would have you open for the next step. */
 export const STAGE_OF_NEXT: Record<NextStep, Stage> = {
+  'give-a-hand': 'recover',
+  'programme-runs': 'recover',
   'describe-system': 'prepare',
   'choose-cylinder': 'prepare',
   'start-recovery': 'recover',
