@@ -55,6 +55,14 @@ const virgin = (
   ...over,
 })
 
+/** What stands in a service station, filled from supply cylinders. */
+const STATION_TANK: Partial<DemoCylinder> = {
+  kind: 'station',
+  condition: 'clean',
+  keepsAt: 'Hall',
+  servicePressurePa: bar(30),
+}
+
 /** The rack: refillable and one-way, metric and US stamps, and the cases that need a look. */
 export const CYLINDERS: DemoCylinder[] = [
   recovery('Mole 1', 'R-410A', 21.6, 3.2),
@@ -73,6 +81,8 @@ export const CYLINDERS: DemoCylinder[] = [
   recovery('Anchor 3', 'R-22', 27.2, 4.4, { condition: 'doubtful', keepsAt: 'Cage' }),
   recovery('Spark 1', 'R-600a', 5.1, 0.1, { flammableOk: true, keepsAt: 'Gas locker' }),
   recovery('Ferry 9', 'R-410A', 12.3, 2.65, { owner: 'Skerry Line Ferries', keepsAt: 'Skerry locker' }),
+  recovery('Tank 1', 'R-134a', 20, 8, STATION_TANK),
+  recovery('Tank 2', 'R-1234yf', 20, 6.5, { ...STATION_TANK, flammableOk: true }),
   virgin('V-410A 11', 'R-410A', 13.6, 9.5),
   virgin('V-134a 20', 'R-134a', 16.4, 11.8),
   virgin('V-449A 3', 'R-449A', 61.2, 46),

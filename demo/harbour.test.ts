@@ -67,7 +67,13 @@ it('has what a first look needs', async () => {
     expect(await people(tx)).toHaveLength(5)
     const { jobs: all } = await jobPage(tx, {}, PAGE)
     expect(all.filter((j) => j.status === 'closed')).toHaveLength(8)
-    expect((await jobsInHand(tx)).map((j) => j.status).sort()).toEqual(['open', 'open', 'waiting'])
+    expect((await jobsInHand(tx)).map((j) => j.status).sort()).toEqual([
+      'open',
+      'open',
+      'open',
+      'open',
+      'waiting',
+    ])
     const oldest = Math.min(...all.map((j) => j.openedAt.getTime()))
     expect(NOW.getTime() - oldest).toBeLessThan(366 * 24 * 3600e3)
   })
@@ -88,14 +94,18 @@ it('has books that come out right: nothing below zero, every weight on the next 
   })
 })
 
-it('two rigs have spoken up to now, and the notes of their jobs name the samples they were read off', async () => {
+it('two rigs and two stations are there; the rigs have spoken up to now, and the notes of their jobs name the samples they were read off', async () => {
   await inShop(shopId, async (tx) => {
     const rigs = await devices(tx)
     expect(rigs.map(({ name, standIn, refused }) => [name, standIn, refused])).toEqual([
       ['Rig at the bridge unit', true, 0],
       ['Rig at the herring store', true, 0],
+      ['Station 1', true, 0],
+      ['Station 2', true, 0],
     ])
     for (const { jobId, title } of (await jobsInHand(tx)).filter((job) => job.status === 'open')) {
+      // Vehicles that wait for a station have none yet.
+      if (['Cab stays warm', 'Blows warm after the winter'].includes(title)) continue
       const channels = await liveChannels(tx, jobId)
       expect(channels.length, title).toBeGreaterThanOrEqual(2)
       const read = (await tapeOf(tx, jobId)).filter((entry) => entry.sample)

@@ -19,6 +19,7 @@ import { idFor } from './ids'
 import { loadJobs } from './jobs'
 import { loadActs, loadKit } from './kit'
 import { loadRigs } from './rigs'
+import { loadStations } from './stations'
 import { SITES, SYSTEMS } from './systems'
 
 /** A token for programs, once; `./keg demo` prints it. */
@@ -48,7 +49,7 @@ const PEOPLE = [
 
 /**
  * A made-up harbour co-operative: its people, rack, systems and a year of jobs, the same each time.
- * @returns what the gateway plays
+ * @returns the gateway's file
  */
 export async function loadHarbour(now: Date): Promise<object> {
   const shopId = idFor('shop')
@@ -111,7 +112,7 @@ export async function loadHarbour(now: Date): Promise<object> {
     }
   })
   await loadJobs(shopId, now)
-  const gateway = await loadRigs(shopId, now)
+  const devices = [...(await loadRigs(shopId, now)), ...(await loadStations(shopId, now))]
   await inShop(shopId, (tx) => loadActs(tx, now))
-  return gateway
+  return { server: 'http://127.0.0.1:4600', spool: 'gateway', devices }
 }

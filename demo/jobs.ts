@@ -46,7 +46,7 @@ interface Story {
   into: string
   recoveredMg: number
   /** How far the story has gone; the last two are read off rigs that run. */
-  until?: 'recovering' | 'recovered' | 'evacuating'
+  until?: 'described' | 'recovering' | 'recovered' | 'evacuating'
   waitsFor?: string
   leak?: string
   from?: string
@@ -206,10 +206,31 @@ const STORIES: Story[] = [
     leak: 'evaporator, second bend',
     until: 'evacuating',
   },
+  {
+    daysAgo: 0,
+    startMin: 12,
+    by: 'jonah',
+    system: 'loader',
+    title: 'Cab stays warm',
+    into: '',
+    recoveredMg: 0,
+    until: 'described',
+  },
+  {
+    daysAgo: 0,
+    startMin: 6,
+    by: 'jonah',
+    system: 'shunter',
+    title: 'Blows warm after the winter',
+    into: '',
+    recoveredMg: 0,
+    until: 'described',
+  },
 ]
 
-/** Two of them are of today. */
-const idOf = ({ daysAgo, system }: Story) => (system === 'herring' ? `${daysAgo} ${system}` : String(daysAgo))
+/** Several are of today; the first of them has the day alone. */
+const idOf = ({ daysAgo, system }: Story) =>
+  daysAgo === 0 && system !== 'bridge' ? `${daysAgo} ${system}` : String(daysAgo)
 
 export async function loadJobs(shopId: string, now: Date): Promise<void> {
   for (const story of STORIES) {
@@ -287,6 +308,8 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>, now: 
     { title: story.title, systemId: idFor(story.system), refrigerant: system.refrigerant },
     0,
   )
+  // Two vehicles that wait in the yard for a station.
+  if (story.until === 'described') return entries
   const van = story.by === 'ines' ? 'Van 2' : 'Van 1'
   for (const each of setOf(van)) write('kit-used', each, 0)
   if (story.until === 'evacuating') return evacuating()

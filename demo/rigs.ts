@@ -76,8 +76,8 @@ export function playedUntil(rig: DemoRig, nowMs: number): Played {
 
 const BATCH = 1_000
 
-/** Pairs the rigs as devices, and brings in what they have said so far. @returns the gateway's file */
-export async function loadRigs(shopId: string, now: Date): Promise<object> {
+/** Pairs the rigs as devices, and brings in what they have said so far. @returns what the gateway plays */
+export async function loadRigs(shopId: string, now: Date): Promise<object[]> {
   const devices: object[] = []
   for (const rig of RIGS) {
     const { key, name, scenario, seed, aheadS, sensors } = rig
@@ -106,5 +106,5 @@ export async function loadRigs(shopId: string, now: Date): Promise<object> {
       sensors,
     })
   }
-  return { server: 'http://127.0.0.1:4600', spool: 'gateway', devices }
+  return devices
 }

@@ -93,6 +93,10 @@ export const SYSTEMS: DemoSystem[] = [
     plateText: '2 lb 2 oz',
     metering: 'fixed',
   }),
+  vehicle('loader', 'Yard loader, cab', 'Saltway Vans/Quay 5', 'R-134a', 0.75 * KG),
+  vehicle('shunter', 'Yard shunter, cab', 'Saltway Vans/Quay 5', 'R-1234yf', 0.48 * KG, {
+    oilType: 'PAG 46',
+  }),
   system('vaccine', 'Vaccine fridge', 'Quayside Clinic/Pharmacy', 'R-600a', 58 * G, {
     metering: 'fixed',
     oilType: 'Mineral 10',

@@ -1,6 +1,15 @@
 import { CalendarClock } from 'lucide-react'
 import { Link } from 'react-router'
-import { inShop, type JobSummary, jobsFinished, jobsInHand, needingAttention, runningJobs, stock } from '#db'
+import {
+  inShop,
+  type JobSummary,
+  jobsFinished,
+  jobsInHand,
+  needingAttention,
+  programmesRunning,
+  runningJobs,
+  stock,
+} from '#db'
 import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
 import { dueItems } from '~/kit/due.server'
@@ -11,6 +20,7 @@ import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
 import { day, dayAndTime, plainDay } from '~/ui/time'
 import { NEXT_WORDS, STAGE_WORDS } from '~/wording/en'
+import { AtTheStations } from './at-the-stations'
 import { RunningNow } from './running-now'
 import type { Route } from './+types/bench'
 
@@ -28,19 +38,24 @@ export async function loader({ context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => {
-    const [jobs, lately, cylinders, held, due, running] = await Promise.all([
+    const [jobs, lately, cylinders, held, due, running, programmes] = await Promise.all([
       jobsInHand(tx, IN_HAND_SHOWN),
       jobsFinished(tx, 5),
       needingAttention(tx, today),
       stock(tx),
       dueItems(tx, today, DUE_DAYS, DUE_SHOWN + 1),
       runningJobs(tx),
+      programmesRunning(tx),
     ])
+    const atStations = new Set(programmes.map((each) => each.jobId))
+    const runs = new Set(running.map((each) => each.jobId))
     return {
-      running,
+      // What a station does stands by itself.
+      running: running.filter((each) => !atStations.has(each.jobId)),
+      programmes,
       loadedAt: now().getTime(),
       // What runs stands above.
-      jobs: jobs.filter((job) => !running.some((each) => each.jobId === job.jobId)),
+      jobs: jobs.filter(({ jobId }) => !runs.has(jobId) && !atStations.has(jobId)),
       lately,
       due: due.slice(0, DUE_SHOWN),
       moreDue: due.length > DUE_SHOWN,
@@ -66,7 +81,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** Home: the jobs in hand and what each waits for, the cylinders to look at, and what the rack holds. */
 export default function Bench({
-  loaderData: { running, loadedAt, jobs, lately, due, moreDue, amiss, stock, timeZone, mayWrite },
+  loaderData: { running, programmes, loadedAt, jobs, lately, due, moreDue, amiss, stock, timeZone, mayWrite },
 }: Route.ComponentProps) {
   useRefresh(() => true)
   return (
@@ -81,11 +96,14 @@ export default function Bench({
       </div>
       <div className="two-columns">
         <section className="stack" aria-labelledby="in-hand">
+          {programmes.length > 0 && (
+            <AtTheStations programmes={programmes} loadedAt={loadedAt} timeZone={timeZone} />
+          )}
           {running.length > 0 && <RunningNow jobs={running} loadedAt={loadedAt} />}
           <h2 id="in-hand" className="mb-0">
             In hand
           </h2>
-          {jobs.length === 0 && running.length === 0 && (
+          {jobs.length === 0 && running.length === 0 && programmes.length === 0 && (
             <div className="empty">
               <p>No job is in hand.</p>
               {mayWrite && (

@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { nextStep, openTransfer, type Stage } from '#core/tape'
+import { nextStep, openTransfer, runningProgramme, type Stage } from '#core/tape'
 import { idOf } from '~/form/ids.server'
 import { keepLastGood } from '~/live/last-good'
 import { LiveSamples } from '~/samples/live-context'
@@ -10,6 +10,7 @@ import { useTape } from '~/tape/use-tape'
 import { STAGE_OF_NEXT } from '~/wording/en'
 import '~/styles/job.scss'
 import '~/styles/verify.scss'
+import '~/styles/bay.scss'
 import '~/styles/face.scss'
 import type { Route } from './+types/job'
 import { JobHead } from './head/head'
@@ -24,6 +25,7 @@ import { RigCards } from './live/rig-card'
 import { OnSite } from './on-site'
 import { RefusedEntries } from './tape/refused'
 import { RunSheet } from './head/run-sheet'
+import { VehicleBay } from './programme/bay'
 import { StagePanel } from './stages/panel'
 import { StripChart } from './chart/strip-chart'
 import { TapeList } from './tape/tape-list'
@@ -71,7 +73,11 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
   const transfer = openTransfer(state)
   // The minutes when gas moves: on a phone the scale face has the screen for itself.
   const inHand =
-    transfer !== undefined && !whole && stage === (transfer.use === 'recover' ? 'recover' : 'charge')
+    transfer !== undefined &&
+    // A station weighs and shuts by itself: its programme has the screen.
+    runningProgramme(state) === undefined &&
+    !whole &&
+    stage === (transfer.use === 'recover' ? 'recover' : 'charge')
   return (
     <OnSite altitudeM={data.system?.altitudeM}>
       <JobContext value={job}>
@@ -79,7 +85,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
           <div className={inHand ? 'job-page in-hand' : 'job-page'}>
             <JobHead />
             <WeighedInDoubt />
-            {transfer && !inHand && (
+            {transfer && !inHand && !runningProgramme(state) && (
               <Button
                 className="face-back btn-big"
                 onClick={() => {
@@ -96,6 +102,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
               <div className="stack">
                 <RefusedEntries />
                 {state.status === 'waiting' ? <Parked /> : <NextLine stage={stage} open={setStage} />}
+                <VehicleBay />
                 <LiveBoard />
                 <StagePanel stage={stage} />
               </div>

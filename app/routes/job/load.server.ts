@@ -1,5 +1,6 @@
 import {
   beforeRetrofit,
+  bottlesInUse,
   busyElsewhere,
   chargeLags,
   cylinderGains,
@@ -22,7 +23,9 @@ import {
   type OpenTape,
   pastRuns,
   people,
+  presets,
   scalesInUse,
+  stations,
   standIns,
   type SignedIn,
   systemBefore,
@@ -86,6 +89,7 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
         state.systemId ? dyedBefore(tx, state.systemId, jobId) : null,
       ])
     const today = todayIn(shop.timeZone)
+    const bay = system?.trade === 'vehicle' || state.programmes.length > 0 ? await bayOf(tx) : null
     const kit = new Map([...ownKit, ...scales, ...moreKit].map((row) => [row.kitId, jobKit(row, today)]))
     const choices = state.systemId ? [] : await systems(tx, '', SYSTEMS_SHOWN + 1)
     const cylinders = new Map<string, JobCylinder>()
@@ -131,11 +135,19 @@ export async function loadJob({ shop, person }: SignedIn, jobId: string, { whole
       /** Channels that were kit of this job, and those of kit that it may take. */
       live: sourcesOf(live, liveNow, kit),
       standIns: await standIns(tx, devicesInUse(live)),
+      /** The shop's service stations, its programmes, and the bottles that stand in them; of vehicles only. */
+      bay,
       today,
       loadedAt: now().getTime(),
       mayWrite: person.role !== 'trainee',
     }
   })
+}
+
+/** What a programme is made of. */
+async function bayOf(tx: Parameters<typeof stations>[0]) {
+  const [all, known, bottles] = await Promise.all([stations(tx), presets(tx), bottlesInUse(tx)])
+  return { stations: all, presets: known, bottles }
 }
 
 type KitById = ReadonlyMap<string, { label: string }>

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { askAboutWeight, openTransfer } from '#core/tape'
+import { askAboutWeight, kitAt, openTransfer } from '#core/tape'
 import { type LiveReading, readingOf, useLive } from '~/samples/live-context'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { clockSeconds } from '~/ui/time'
@@ -14,8 +14,13 @@ import { noteOf } from './note-live'
 
 /** The instruments of this job that speak for themselves: what each says, what it means, and one key to note it. */
 export function LiveBoard() {
+  const { state } = useJob()
   const live = useLive()
-  const own = live?.sources.filter((each) => each.inUse) ?? []
+  const station = kitAt(state, ['station'])?.kitId
+  // A station turns its gauges on and off by itself: one that is shut off is not missed.
+  const own = (live?.sources ?? []).filter(
+    (each) => each.inUse && (each.kitId !== station || speaks(readingOf(live!, each.kitId, each.channel))),
+  )
   if (!live || own.length === 0) return null
   return (
     <section className="live-board" aria-label="Live instruments">
@@ -30,6 +35,8 @@ export function LiveBoard() {
     </section>
   )
 }
+
+const speaks = (reading: LiveReading | undefined) => reading !== undefined && reading.state !== 'silent'
 
 interface TileProps {
   name: string

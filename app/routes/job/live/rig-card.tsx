@@ -5,6 +5,9 @@ import { useJob } from '../job-context'
 
 /** What a stand-in says of itself: how its knobs stand. */
 interface RigState {
+  /** A service station: its programme is its only knob. */
+  station?: boolean
+  busy?: boolean
   scenario?: string
   mode?: string
   speed?: number
@@ -97,7 +100,7 @@ function RigCard({ rig }: { rig: StandIn }) {
   const fetcher = useFetcher<{ error?: string }>()
   const state = (rig.state ?? {}) as RigState
   const line = state.controls?.line
-  const knobs = line === 'pump' || line === 'cylinder' ? KNOBS[line] : KNOBS.machine
+  const knobs = state.station ? [] : line === 'pump' || line === 'cylinder' ? KNOBS[line] : KNOBS.machine
   // What was pressed shows at once; the stand-in says the same a moment later.
   const pressed = fetcher.formData
     ? (JSON.parse(String(fetcher.formData.get('command'))) as { set?: object; speed?: number })
@@ -115,7 +118,8 @@ function RigCard({ rig }: { rig: StandIn }) {
       <summary>
         <strong>Stand-in: {rig.name}</strong> <span className="tag">simulated</span>{' '}
         <span className="quiet">
-          {state.mode ?? 'not heard yet'}, {speed}×
+          {state.station ? (state.busy ? 'at a programme' : 'ready') : (state.mode ?? 'not heard yet')},{' '}
+          {speed}×
         </span>
       </summary>
       <p className="quiet mb-0">
@@ -156,17 +160,19 @@ function RigCard({ rig }: { rig: StandIn }) {
           </div>
         </fieldset>
       </div>
-      <div className="row-of">
-        <button
-          type="button"
-          className="btn btn-outline-primary"
-          disabled={disabled}
-          onClick={() => send({ restart: true })}
-        >
-          Start over
-        </button>
-        {state.ended && <span className="quiet">It has come to its end.</span>}
-      </div>
+      {!state.station && (
+        <div className="row-of">
+          <button
+            type="button"
+            className="btn btn-outline-primary"
+            disabled={disabled}
+            onClick={() => send({ restart: true })}
+          >
+            Start over
+          </button>
+          {state.ended && <span className="quiet">It has come to its end.</span>}
+        </div>
+      )}
       {fetcher.data?.error && (
         <p className="field-error mb-0" role="alert">
           {fetcher.data.error}
