@@ -89,6 +89,11 @@ export async function systemOf(tx: ShopTx, systemId: string): Promise<SystemRow 
   return row
 }
 
+export async function systemsOf(tx: ShopTx, systemIds: string[]): Promise<SystemRow[]> {
+  if (systemIds.length === 0) return []
+  return tx<SystemRow[]>`${SELECT(tx)} where y.system_id in ${tx(systemIds)} order by lower(y.name)`
+}
+
 /** Sending it twice adds one. */
 export async function addSystem(tx: ShopTx, systemId: string, data: SystemData, at: Date): Promise<void> {
   await tx`

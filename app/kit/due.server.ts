@@ -1,7 +1,19 @@
-import { addDays, format, parseISO } from 'date-fns'
+import { addDays, addMonths, format, parseISO } from 'date-fns'
 import { testDate } from '#core/cylinders'
 import { FILTER_SOON, filterUsed } from '#core/kit'
-import { cylindersTestDue, dueKit, dueRechecks, type ShopTx } from '#db'
+import { euCheckRule } from '#core/leaks'
+import { tableOf } from '#core/refrigerants'
+import { expectedCharge } from '#core/systems'
+import { MG_PER_KG } from '#core/units'
+import {
+  cylindersTestDue,
+  dueKit,
+  dueRechecks,
+  leaksLookedFor,
+  leftOffItems,
+  type ShopTx,
+  systemsOf,
+} from '#db'
 import { ACT_WORDS } from '~/wording/en'
 
 /** Something that should be done with kit or a cylinder. */
@@ -27,14 +39,16 @@ const MOST = 100
 
 /**
  * Everything that is due up to some days from now, the earliest first: checks, oil, opened bottles and filters of kit,
- * pressure tests of cylinders, systems to look at again; of each no more than the first `most`. A filter has no day: nearly used up it stands at today.
+ * pressure tests of cylinders, systems to look at again, leak checks that the law asks for, what was left off; of each no more than the first `most`. A filter has no day: nearly used up it stands at today.
  */
 export async function dueItems(tx: ShopTx, today: string, days: number, most = MOST): Promise<DueItem[]> {
   const upTo = format(addDays(parseISO(today), days), 'yyyy-MM-dd')
-  const [kit, cylinders, rechecks] = await Promise.all([
+  const [kit, cylinders, rechecks, leftOff, legal] = await Promise.all([
     dueKit(tx, upTo, FILTER_SOON, most),
     cylindersTestDue(tx, upTo, most),
     dueRechecks(tx, upTo, most),
+    leftOffItems(tx, most),
+    legalChecks(tx, today, upTo),
   ])
   const items = kit.flatMap((piece): DueItem[] => {
     const found: DueItem[] = []
@@ -73,6 +87,20 @@ export async function dueItems(tx: ShopTx, today: string, days: number, most = M
       on,
       overdue: on < today,
     })
+  for (const { jobId, number, name, what, because, on } of leftOff)
+    items.push({
+      id: `${jobId}-off-${what}`,
+      to: `/jobs/${jobId}`,
+      label: name,
+      what: `Left off: ${what}`,
+      how: [
+        `Job ${number} left it off, because ${because}.`,
+        'Put it back, and tick it off there under Repair.',
+      ],
+      on,
+      overdue: true,
+    })
+  items.push(...legal)
   for (const { cylinderId, label, kind, testedOn, testYears } of cylinders) {
     const { dueOn } = testDate(testedOn, testYears, today, kind === 'one-way')
     if (dueOn)
@@ -87,4 +115,40 @@ export async function dueItems(tx: ShopTx, today: string, days: number, most = M
       })
   }
   return items.sort((a, b) => a.on.localeCompare(b.on) || a.label.localeCompare(b.label))
+}
+
+/**
+ * Leak checks that the law asks for by what a system holds: counted from when leaks were last looked for there. Where the books
+ * know of no look, or not what is in it, nothing is said.
+ */
+async function legalChecks(tx: ShopTx, today: string, upTo: string): Promise<DueItem[]> {
+  const looked = await leaksLookedFor(tx)
+  const systems = await systemsOf(
+    tx,
+    looked.map((each) => each.systemId),
+  )
+  return systems.flatMap((system): DueItem[] => {
+    const { systemId, name, refrigerant } = system
+    const at = looked.find((each) => each.systemId === systemId)?.at
+    if (!refrigerant || !at) return []
+    const chargeMg = expectedCharge(system, tableOf(refrigerant))?.massMg
+    const rule = chargeMg === undefined ? undefined : euCheckRule(refrigerant, chargeMg / MG_PER_KG)
+    if (rule?.everyMonths === undefined) return []
+    const on = format(addMonths(at, rule.everyMonths), 'yyyy-MM-dd')
+    if (on > upTo) return []
+    return [
+      {
+        id: `${systemId}-leak-check`,
+        to: `/systems/${systemId}`,
+        label: name,
+        what: `Leak check, every ${rule.everyMonths} months`,
+        how: [
+          `EU 2024/573: ${rule.co2T.toFixed(1)} t CO₂e (AR4). Check the text in force where you work.`,
+          `Leaks were last looked for on ${format(at, 'd MMM yyyy')}. Open a job there, search, and note it.`,
+        ],
+        on,
+        overdue: on < today,
+      },
+    ]
+  })
 }

@@ -6,6 +6,7 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
   const finished = state.status === 'closed' || state.status === 'cancelled'
   const running = state.transfers.filter((each) => each.endedAt === undefined && !finished)
   const lag = chargeLag(state, { books: null, plate: null })
+  const looked = state.leakChecks.at(-1)
   const row = {
     foldVersion: FOLD_VERSION,
     lastSeq,
@@ -29,17 +30,24 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
     recheckOn: state.recheck?.on ?? null,
     chargeLagS: lag ? lag.seconds : null,
     chargedBy: lag?.userId ?? null,
+    leaksLookedAt: looked === undefined ? null : new Date(looked.at),
+    leftOff: tx.json(leftOff(state) as never),
   }
   await tx`
     insert into job_summary (shop_id, job_id, fold_version, last_seq, status, stage, next, title, system_id, refrigerant,
       recovered_mg, charged_mg, target_mg, waiting_for, flags, emptied, running_on, clocks, opened_at, last_at, closed_at,
-      recheck_on, charge_lag_s, charged_by)
+      recheck_on, charge_lag_s, charged_by, leaks_looked_at, left_off)
     values (current_shop(), ${jobId}, ${row.foldVersion}, ${row.lastSeq}, ${row.status}, ${row.stage}, ${row.next},
       ${row.title}, ${row.systemId}, ${row.refrigerant}, ${row.recoveredMg}, ${row.chargedMg}, ${row.targetMg},
       ${row.waitingFor}, ${row.flags}, ${row.emptied}, ${row.runningOn}::uuid[], ${row.clocks}, ${row.openedAt}, ${row.lastAt},
-      ${row.closedAt}, ${row.recheckOn}, ${row.chargeLagS}, ${row.chargedBy})
+      ${row.closedAt}, ${row.recheckOn}, ${row.chargeLagS}, ${row.chargedBy}, ${row.leaksLookedAt}, ${row.leftOff})
     on conflict (shop_id, job_id) do update set ${tx(row)}`
 }
+
+const leftOff = ({ takenOff }: JobState) =>
+  takenOff.flatMap(({ what, leftOff: because, backAt }) =>
+    because !== undefined && backAt === undefined ? [{ what, because }] : [],
+  )
 
 /** Whether a transfer of another job is running on a cylinder. */
 export async function runsElsewhere(tx: ShopTx, cylinderId: string, jobId: string): Promise<boolean> {
@@ -55,6 +63,39 @@ export async function busyElsewhere(tx: ShopTx, cylinderIds: string[], jobId: st
     select distinct c as cylinder_id from job_summary m, unnest(m.running_on) c
     where m.running_on && ${cylinderIds}::uuid[] and c = any(${cylinderIds}::uuid[]) and m.job_id <> ${jobId}`
   return rows.map((row) => row.cylinderId)
+}
+
+export interface LeftOff {
+  jobId: string
+  number: number
+  name: string
+  what: string
+  because: string
+  /** The day of its close. */
+  on: string
+}
+
+/** What stayed off at the close of a job, as long as no later one has come to its system. */
+export async function leftOffItems(tx: ShopTx, most: number): Promise<LeftOff[]> {
+  return tx<LeftOff[]>`
+    select m.job_id, j.number, coalesce(s.name, nullif(m.title, ''), 'Job ' || j.number) as name, i.item->>'what' as what,
+      i.item->>'because' as because, to_char(m.closed_at, 'YYYY-MM-DD') as on
+    from job_summary m join job j using (shop_id, job_id)
+      left join system s on s.shop_id = m.shop_id and s.system_id = m.system_id
+      cross join lateral jsonb_array_elements(m.left_off) as i(item)
+    where m.shop_id = current_shop() and m.left_off <> '[]' and m.status = 'closed'
+      and not exists (select 1 from job_summary later where later.shop_id = m.shop_id and later.system_id = m.system_id
+        and later.opened_at > m.opened_at)
+    order by m.closed_at, j.number limit ${most}`
+}
+
+/** When leaks were last looked for on each system in use, in jobs that are closed: the newest. */
+export async function leaksLookedFor(tx: ShopTx): Promise<{ systemId: string; at: Date }[]> {
+  return tx`
+    select m.system_id, max(m.leaks_looked_at) as at
+    from job_summary m join system s on s.shop_id = m.shop_id and s.system_id = m.system_id
+    where m.leaks_looked_at is not null and m.status = 'closed' and s.retired_at is null
+    group by m.system_id limit 2000`
 }
 
 export interface Recheck {

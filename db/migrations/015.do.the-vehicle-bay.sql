@@ -39,3 +39,8 @@ create unique index preset_by_name on programme_preset (shop_id, lower(name));
 call guard('programme');
 call guard('programme_preset');
 grant select, insert, update, delete on programme, programme_preset to keg_app;
+
+-- When leaks were last looked for in a job, and what stayed off at its close, with why.
+alter table job_summary
+  add column leaks_looked_at timestamptz,
+  add column left_off        jsonb not null default '[]';

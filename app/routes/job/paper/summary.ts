@@ -1,3 +1,4 @@
+import { addMonths } from 'date-fns'
 import { co2EquivalentT, euCheckRule } from '#core/leaks'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import {
@@ -77,8 +78,7 @@ export function nextDates(state: JobState, judging: JudgingContext): NextDate[] 
   const chargeKg = inIt.massMg / MG_PER_KG
   const rule = euCheckRule(state.refrigerant, chargeKg)
   if (rule.everyMonths !== undefined) {
-    const on = new Date(state.closedAt ?? state.lastAt)
-    on.setUTCMonth(on.getUTCMonth() + rule.everyMonths)
+    const on = addMonths(state.closedAt ?? state.lastAt, rule.everyMonths)
     const tonnes = co2EquivalentT(chargeKg, factsOf(state.refrigerant).gwp).toFixed(1)
     dates.push({
       on,
