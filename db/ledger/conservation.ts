@@ -35,3 +35,27 @@ export async function unbalanced(tx: ShopTx): Promise<{ place: string; label: st
     from kept k left join sums s using (place, id)
     where k.balance_mg <> coalesce(s.mass_mg, 0) order by k.place, k.label limit 50`
 }
+
+/** What the books did not know before, or know no longer: into or out of them without being bought or sent away. */
+export interface Difference {
+  refrigerant: string | null
+  /** What it was booked for: the kind of a voucher, or of a job's booking. */
+  cause: string
+  /** Into the books, mg. */
+  foundMg: number
+  goneMg: number
+  times: number
+}
+
+/** Differences of a span by what they were booked for, the largest first. */
+export async function differencesByCause(tx: ShopTx, from: Date, to: Date): Promise<Difference[]> {
+  return tx<Difference[]>`
+    select m.refrigerant, coalesce(v.kind, split_part(m.booking, ':', 1)) as cause,
+      coalesce(sum(m.mass_mg) filter (where m.from_place in ('outside', 'unexplained', 'lost')), 0)::bigint as found_mg,
+      coalesce(sum(m.mass_mg) filter (where m.to_place in ('outside', 'unexplained', 'lost')), 0)::bigint as gone_mg,
+      count(*)::integer as times
+    from movement m left join voucher v on v.shop_id = m.shop_id and v.voucher_id = m.voucher_id
+    where m.at >= ${from} and m.at < ${to} and m.from_place <> m.to_place
+      and (m.from_place in ('outside', 'unexplained', 'lost') or m.to_place in ('outside', 'unexplained', 'lost'))
+    group by 1, 2 order by 3 + 4 desc, 1, 2 limit 200`
+}

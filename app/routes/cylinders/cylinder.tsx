@@ -15,6 +15,7 @@ import {
   VoucherError,
 } from '#db'
 import { found, idOf } from '~/form/ids.server'
+import { HeldOver } from '~/ledger/held-over'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
 import { keepLastGood } from '~/live/last-good'
@@ -57,6 +58,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       judged: judged ?? null,
       prepared: prepared ?? null,
       timeZone: shop.timeZone,
+      loadedAt: now().getTime(),
       mayWrite: person.role !== 'trainee',
     }
   })
@@ -84,7 +86,7 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** One cylinder: its stamps, what is in it, and every gram that went in or out. */
 export default function Cylinder({ loaderData, actionData }: Route.ComponentProps) {
-  const { cylinder, dueOn, ledger, jobs, judged, prepared, timeZone, mayWrite } = loaderData
+  const { cylinder, dueOn, ledger, jobs, judged, prepared, timeZone, loadedAt, mayWrite } = loaderData
   const show = useShow()
   const limitLink = fillLink(cylinder)
   useRefresh(({ kind }) => kind !== 'alarm')
@@ -149,6 +151,22 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
               ))}
             </div>
           </section>
+          {ledger.length > 1 && (
+            <section className="sheet stack">
+              <h2 className="mb-0">What it held</h2>
+              <HeldOver
+                of={cylinder.cylinderId}
+                name={cylinder.label}
+                movements={ledger}
+                balanceMg={cylinder.balanceMg}
+                loadedAt={loadedAt}
+                timeZone={timeZone}
+                {...(cylinder.grossLimitMg !== undefined && {
+                  full: { massMg: cylinder.grossLimitMg - cylinder.tareMg, name: 'its limit' },
+                })}
+              />
+            </section>
+          )}
           <section className="sheet">
             <h2>Ledger</h2>
             <MovementTable movements={ledger} timeZone={timeZone} seenFrom={cylinder.cylinderId} />

@@ -1,6 +1,6 @@
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { type Conservation, conservationOf } from '#core/ledger'
-import { flows, heldAt, inShop, type SignedIn, unbalanced } from '#db'
+import { differencesByCause, flows, heldAt, inShop, type SignedIn, unbalanced } from '#db'
 import { todayIn } from '~/session/clock.server'
 import { spanOf } from './filter.server'
 
@@ -18,8 +18,14 @@ export async function loadConservation({ shop }: SignedIn, search: URLSearchPara
     asked.set('to', today)
   }
   const { from, to, firstDay, lastDay, wrong } = spanOf(asked, shop.timeZone, today)
-  const [moved, start, end, off] = await inShop(shop.shopId, (tx) =>
-    Promise.all([flows(tx, from, to), heldAt(tx, from), heldAt(tx, to), unbalanced(tx)]),
+  const [moved, start, end, off, differences] = await inShop(shop.shopId, (tx) =>
+    Promise.all([
+      flows(tx, from, to),
+      heldAt(tx, from),
+      heldAt(tx, to),
+      unbalanced(tx),
+      differencesByCause(tx, from, to),
+    ]),
   )
   return {
     wrong,
@@ -31,5 +37,6 @@ export async function loadConservation({ shop }: SignedIn, search: URLSearchPara
       gwp: line.refrigerant ? factsOf(line.refrigerant).gwp : null,
     })),
     off,
+    differences,
   }
 }

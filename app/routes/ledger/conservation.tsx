@@ -7,11 +7,12 @@ import { Drawn } from '~/ui/drawing/drawn'
 import { useShow } from '~/ui/reader'
 import { plainDay } from '~/ui/time'
 import { WideTable } from '~/ui/wide-table'
-import { PLACE_WORDS } from '~/wording/en'
+import { DIFFERENCE_WORDS, PLACE_WORDS, wordOf } from '~/wording/en'
 import type { Route } from './+types/conservation'
 import { loadConservation, type ShownGas } from './conservation.server'
 import { presets } from './presets'
 import { SpanForm } from './span-form'
+import type { Difference } from '#db'
 import type { WhereInput } from './where-drawing'
 
 export function meta() {
@@ -26,7 +27,7 @@ const loadDrawing = () => import('./where-drawing').then(({ whereIn }) => whereI
 
 /** Every cylinder, system, machine and loss adds up to what was bought, to the milligram, between any two days. */
 export default function ConservationPage({ loaderData }: Route.ComponentProps) {
-  const { wrong, firstDay, lastDay, today, gases, off } = loaderData
+  const { wrong, firstDay, lastDay, today, gases, off, differences } = loaderData
   const query = new URLSearchParams({ from: firstDay, to: lastDay })
   const amiss = gases.filter((each) => each.offMg !== 0)
   return (
@@ -75,6 +76,12 @@ export default function ConservationPage({ loaderData }: Route.ComponentProps) {
                 <h2>By gas</h2>
                 <Balance gases={gases} query={query} />
               </section>
+              {differences.length > 0 && (
+                <section className="sheet">
+                  <h2>Differences by cause</h2>
+                  <ByCause differences={differences} />
+                </section>
+              )}
             </>
           )}
         </div>
@@ -118,6 +125,37 @@ function Finding({
         ))}
       </ul>
     </div>
+  )
+}
+
+/** What came into the books or left them without being bought or sent away, by what it was booked for. */
+function ByCause({ differences }: { differences: Difference[] }) {
+  const show = useShow()
+  const weight = (massMg: number) =>
+    massMg === 0 ? <span className="quiet">–</span> : show('weight', massMg)
+  return (
+    <WideTable label="Differences by cause">
+      <thead>
+        <tr>
+          <th>Gas</th>
+          <th>Cause</th>
+          <th className="num">Found</th>
+          <th className="num">Gone</th>
+          <th className="num">Times</th>
+        </tr>
+      </thead>
+      <tbody>
+        {differences.map(({ refrigerant, cause, foundMg, goneMg, times }) => (
+          <tr key={`${refrigerant} ${cause}`}>
+            <th scope="row">{refrigerant ?? 'not named'}</th>
+            <td>{wordOf(DIFFERENCE_WORDS, cause)}</td>
+            <td className="num">{weight(foundMg)}</td>
+            <td className="num">{weight(goneMg)}</td>
+            <td className="num digits">{times}</td>
+          </tr>
+        ))}
+      </tbody>
+    </WideTable>
   )
 }
 

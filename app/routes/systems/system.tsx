@@ -6,10 +6,13 @@ import { MG_PER_KG } from '#core/units'
 import { readVin } from '#core/vehicles'
 import { inShop, jobsOn, movements, retrofitsOf, systemOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
+import { HeldOver } from '~/ledger/held-over'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
 import { keepLastGood } from '~/live/last-good'
+import { now } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
+import { leakRateOf } from '~/systems/leak-rate'
 import { expectedChargeLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
 import { useShow } from '~/ui/reader'
@@ -40,6 +43,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       expected: system.refrigerant ? expectedCharge(system, tableOf(system.refrigerant)) : null,
       gas: facts ? { safetyClass: facts.safetyClass, gwp: facts.gwp } : null,
       timeZone: shop.timeZone,
+      loadedAt: now().getTime(),
       mayWrite: person.role !== 'trainee',
     }
   })
@@ -49,8 +53,9 @@ export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
 
 /** One system: its plate, what should be in it, and what was done to it. */
 export default function System({ loaderData }: Route.ComponentProps) {
-  const { system, jobs, ledger, retrofits, expected, gas, timeZone, mayWrite } = loaderData
+  const { system, jobs, ledger, retrofits, expected, gas, timeZone, loadedAt, mayWrite } = loaderData
   const show = useShow()
+  const rate = expected ? leakRateOf(jobs, expected.massMg, loadedAt) : undefined
   const workingLink = expectedChargeLink(system)
   useRefresh(({ kind }) => kind === 'job')
   return (
@@ -98,6 +103,21 @@ export default function System({ loaderData }: Route.ComponentProps) {
               ))}
             </ul>
           </section>
+          {ledger.length > 1 && (
+            <section className="sheet stack">
+              <h2 className="mb-0">Its charge over the years</h2>
+              <HeldOver
+                of={system.systemId}
+                name={system.name}
+                movements={ledger}
+                balanceMg={system.balanceMg}
+                loadedAt={loadedAt}
+                timeZone={timeZone}
+                {...(expected && { full: { massMg: expected.massMg, name: 'should be in it' } })}
+              />
+              <Lost rate={rate} />
+            </section>
+          )}
           <section className="sheet">
             <h2>Ledger</h2>
             <MovementTable movements={ledger} timeZone={timeZone} seenFrom={system.systemId} />
@@ -187,5 +207,21 @@ export default function System({ loaderData }: Route.ComponentProps) {
         </div>
       </div>
     </>
+  )
+}
+
+/** What was added beyond what was taken out, as shares of the full charge. */
+function Lost({ rate }: { rate: ReturnType<typeof leakRateOf> }) {
+  const show = useShow()
+  if (!rate) return <p className="mb-0 quiet">No closed job has put in more than it took out.</p>
+  const { rolling, annualised, addedInYearKg, overDays } = rate
+  return (
+    <p className="mb-0">
+      In the last 365 days <strong>{show('weight', addedInYearKg * MG_PER_KG)}</strong> went in beyond what
+      came out: <strong>{(100 * rolling).toFixed(0)} %</strong> of its charge.
+      {annualised !== undefined &&
+        ` The last addition, over the ${overDays} days before it, is ${(100 * annualised).toFixed(0)} % a year.`}{' '}
+      <span className="quiet">As 40 CFR 84.102 reckons; check the text in force where you work.</span>
+    </p>
   )
 }

@@ -144,6 +144,23 @@ export const VOUCHER_WORDS: Record<string, string> = {
   decant: 'Decanted',
 }
 
+/** What a difference was booked for: a voucher, or what a job came upon. */
+export const DIFFERENCE_WORDS: Record<string, string> = {
+  ...VOUCHER_WORDS,
+  opening: 'There when the records began',
+  reweigh: 'A cylinder weighed again',
+  retire: 'What a retired cylinder still held',
+  purge: 'What a machine held when it was purged',
+  decant: 'Decanting: what did not arrive',
+  before: 'More came out of a system than the books knew',
+  back: 'Came out after it had been booked as lost',
+  rest: 'Missing from a system that was emptied',
+  elsewhere: 'Recovered by somebody else',
+  run: 'Systems without a name of their own',
+  hose: 'In hoses that nobody named',
+  kept: 'In a machine that was not purged',
+}
+
 export const ROLE_WORDS = { manager: 'Manager', technician: 'Technician', trainee: 'Trainee (reads only)' }
 
 export const METERING_WORDS = {
