@@ -14,6 +14,7 @@ export type NextStep =
   | 'pull-again'
   | 'account-for-gas'
   | 'repair'
+  | 'change-gas'
   | 'check-leaks'
   | 'evacuate'
   | 'hold-vacuum'

@@ -94,6 +94,7 @@ describe('a tape with the first kit', () => {
 describe('a tape with the first programme of a station', () => {
   it('folds as it did', () => {
     expect(foldTape(station as unknown as Entry[])).toMatchObject({
+      retrofitPlanned: true,
       programmes: [
         {
           begunAt: 1790200020000,

@@ -129,6 +129,7 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
     if (now && state.target) points.push(now.massMg < state.target.massMg ? 'charge-short' : 'charge-over')
   }
   const changed = state.gasChanges.at(-1)
+  if (state.retrofitPlanned && !changed && charged) points.push('retrofit-open')
   if (changed && charged && RETROFIT_STEPS.some((step) => !stepDone(state, step, changed.at)))
     points.push('retrofit-open')
   const { pressures, temperatures } = checkNotes(state)

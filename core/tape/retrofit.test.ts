@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { bookings, chargeLag, cylinderEffects, gasAt, openPoints, RETROFIT_STEPS, targetsFor } from '.'
+import {
+  bookings,
+  chargeLag,
+  cylinderEffects,
+  gasAt,
+  nextStep,
+  openPoints,
+  RETROFIT_STEPS,
+  targetsFor,
+} from '.'
 import { aCourse, type Course } from '../../testing/a-course'
 
 const context = {
@@ -16,6 +25,21 @@ const changed = (): Course =>
     .recover('old', 9.8)
     .end('emptied')
     .write('gas-changed', { to: 'R-448A', oilType: 'POE 32', platePct: 90, reason: '' })
+
+describe('a job for a change of gas', () => {
+  const planned = () => aCourse().about('R-404A', 's').write('retrofit-planned', {})
+  it('recovers first, then asks for the new gas, before anything is evacuated or charged', () => {
+    expect(nextStep(planned().state())).toBe('choose-cylinder')
+    const empty = planned().recover('old', 9.8).end('emptied')
+    expect(nextStep(empty.state())).toBe('change-gas')
+    empty.write('gas-changed', { to: 'R-448A', oilType: 'POE 32', platePct: 90, reason: '' })
+    expect(nextStep(empty.state())).not.toBe('change-gas')
+  })
+  it('is not finished while it holds the gas that it held', () => {
+    const back = planned().recover('old', 9.8).end('emptied').target(9.8).charge('old', 9.8).state()
+    expect(openPoints(back, context)).toContain('retrofit-open')
+  })
+})
 
 describe('a change of gas', () => {
   it('books what came out as the old gas, and what went in as the new one', () => {

@@ -4,6 +4,7 @@ import type { RetrofitBodies } from '#core/tape'
 import { oneOf, type Schemas, words } from './parts.server'
 
 export const retrofit: Schemas<RetrofitBodies> = {
+  'retrofit-planned': {},
   'gas-changed': {
     to: oneOf(...REFRIGERANTS).required(),
     oilType: words(60).required(),

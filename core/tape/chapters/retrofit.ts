@@ -1,4 +1,5 @@
-import { type Chapter, PLAIN } from '../chapter'
+import { type Chapter, PLAIN, wordsOnly } from '../chapter'
+import { openedAt } from '../episodes'
 
 /** What a change to another gas asks for beside the charge. */
 export const RETROFIT_STEPS = [
@@ -11,6 +12,8 @@ export const RETROFIT_STEPS = [
 export type RetrofitStep = (typeof RETROFIT_STEPS)[number]
 
 export interface RetrofitBodies {
+  /** What the job is for: the system is to hold another gas at its end. */
+  'retrofit-planned': Record<string, never>
   /** From here on the system holds another gas. @param platePct how much of the plate's mass goes in, percent */
   'gas-changed': { to: string; oilType: string; platePct?: number; reason: string }
 }
@@ -28,11 +31,18 @@ export interface GasChange {
 
 export interface RetrofitSlice {
   gasChanges: GasChange[]
+  retrofitPlanned: boolean
 }
 
 export const retrofit: Chapter<RetrofitBodies, RetrofitSlice> = {
-  blank: () => ({ gasChanges: [] }),
+  blank: () => ({ gasChanges: [], retrofitPlanned: false }),
   kinds: {
+    'retrofit-planned': wordsOnly<RetrofitBodies['retrofit-planned']>(
+      (state) => {
+        state.retrofitPlanned = true
+      },
+      { correctable: true },
+    ),
     'gas-changed': {
       ...PLAIN,
       fold(state, body, { entryId, time }) {
@@ -44,4 +54,8 @@ export const retrofit: Chapter<RetrofitBodies, RetrofitSlice> = {
       },
     },
   },
+  next: (state) =>
+    state.retrofitPlanned && state.gasChanges.length === 0 && openedAt(state) !== undefined
+      ? 'change-gas'
+      : undefined,
 }

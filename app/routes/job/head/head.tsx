@@ -40,6 +40,7 @@ export function JobHead() {
         )}
       </span>
       {state.refrigerant && <span className="tag tag-copper">{state.refrigerant}</span>}
+      {state.retrofitPlanned && <span className="tag">change of gas</span>}
       <span className="tag">{JOB_STATUS_WORDS[state.status]}</span>
       {state.flags.map((flag) => (
         <span key={flag} className="tag tag-amber">

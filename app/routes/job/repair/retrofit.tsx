@@ -31,7 +31,7 @@ export function Retrofit() {
     )
   if (closed || openedAt(state) === undefined || !state.refrigerant) return null
   return (
-    <details>
+    <details open={state.retrofitPlanned}>
       <summary>Another gas goes in (retrofit)</summary>
       <ChangeGas />
     </details>

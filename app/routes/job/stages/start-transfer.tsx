@@ -10,6 +10,7 @@ import { REASON_WORDS } from '~/wording/en'
 import { Question } from '~/tape/question'
 import { WANTS_NEXT } from '../face/scale-face'
 import { useQuestion } from '~/tape/use-question'
+import { HoseReckoned } from '../charging/hose-reckoned'
 import { useJob } from '../job-context'
 import { ScaleChoice, useScaleChoice } from '../kit/scale-choice'
 import { TakeLive, useTaken } from '~/samples/take-live'
@@ -119,6 +120,7 @@ export function StartTransfer({ use }: { use: Use }) {
           }
         />
       </div>
+      {use === 'charge' && <HoseReckoned take={hose.setText} />}
       <TakeLive taken={taken} />
       {data.busy.includes(cylinderId) && (
         <p className="mb-0 field-error" role="status">

@@ -41,6 +41,8 @@ export interface NewJob {
   runId: string
   systemId?: string
   title?: string
+  /** What it is for. */
+  purpose?: 'service' | 'retrofit'
   refrigerant?: string
   /** Tapped on a tile. */
   cylinderId?: string
@@ -71,6 +73,7 @@ const schema = (reading: ReadersUnits) =>
     runId: id,
     systemId: optionalId,
     title: text('what the job is', 200),
+    purpose: Joi.string().valid('service', 'retrofit').empty(''),
     refrigerant: refrigerantField,
     cylinderId: optionalId,
     cylinder: text('the label of the cylinder', 80),
@@ -152,6 +155,7 @@ export async function begin(
           title: job.title ?? '',
           systemId: system?.systemId ?? null,
           refrigerant,
+          retrofit: job.purpose === 'retrofit',
           ...(cylinder && {
             cylinder: {
               cylinderId: cylinder.cylinderId,

@@ -19,6 +19,8 @@ export interface Beginning {
   title: string
   systemId: string | null
   refrigerant: string | null
+  /** The system is to hold another gas at its end. */
+  retrofit?: boolean
   cylinder?: {
     cylinderId: string
     /** Gross weight by tare and books. */
@@ -32,13 +34,14 @@ export interface Beginning {
   }
 }
 
-/** What a beginning writes at most: described, cylinder chosen, transfer started. */
-export const MOST_ENTRIES = 3
+/** What a beginning writes at most: described, cylinder chosen, transfer started, for a retrofit. */
+export const MOST_ENTRIES = 4
 
 /** The same entries wherever it is pressed, and however often it is sent: by the server, or waiting on the device. */
 export function beginning(begin: Beginning): Entry[] {
-  const { title, systemId, refrigerant, cylinder, runId } = begin
+  const { title, systemId, refrigerant, cylinder, runId, retrofit } = begin
   const entries = [entry(begin, 0, 'job-described', { title, systemId, refrigerant })]
+  if (retrofit) entries.push(entry(begin, 3, 'retrofit-planned', {}))
   if (!cylinder) return entries
   const { cylinderId, bookedMg, startMg, mode, scale = { scale: '' }, sample } = cylinder
   entries.push(entry(begin, 1, 'cylinder-chosen', { cylinderId, use: 'recover', massMg: null }))

@@ -38,6 +38,14 @@ export function FromSystem({ systems, system, refrigerants, refused }: FromSyste
           label="Gas in the system"
           options={[['', 'As on the plate'], ...refrigerants.map((r): [string, string] => [r, r])]}
         />
+        <SelectField
+          {...field('purpose')}
+          label="What for"
+          options={[
+            ['service', 'Service or repair'],
+            ['retrofit', 'Another gas goes in (retrofit)'],
+          ]}
+        />
         <Field {...field('title')} label="What the job is (may stay empty)" maxLength={200} />
       </div>
     </fieldset>

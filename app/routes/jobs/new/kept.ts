@@ -12,6 +12,7 @@ export type TypedBeginning = Partial<
     | 'runId'
     | 'systemId'
     | 'title'
+    | 'purpose'
     | 'refrigerant'
     | 'cylinderId'
     | 'cylinder'
@@ -54,6 +55,7 @@ export function keptBeginning(
     deviceSeq: Number(typed.deviceSeq),
     title: typed.title ?? '',
     systemId: typed.systemId || null,
+    retrofit: typed.purpose === 'retrofit',
     refrigerant: typed.refrigerant || (tile?.refrigerant ?? null),
     ...(tile && {
       cylinder: {
