@@ -45,6 +45,7 @@ export function HeldOver({ of, name, movements, balanceMg, loadedAt, timeZone, f
     return {
       // It holds the same until today.
       points: [...points, [loadedAt, inUnit(balanceMg)]],
+      moved: held.map(({ at, inMg, outMg }) => [at, inUnit(inMg), inUnit(outMg)]),
       unit: pounds ? 'lb' : 'kg',
       ...(fullMg !== undefined && { full: { value: inUnit(fullMg), name: fullName } }),
     }
@@ -64,18 +65,17 @@ export function HeldOver({ of, name, movements, balanceMg, loadedAt, timeZone, f
           <thead>
             <tr>
               <th>Day</th>
-              <th className="num">Change</th>
+              <th className="num">In</th>
+              <th className="num">Out</th>
               <th className="num">Then in it</th>
             </tr>
           </thead>
           <tbody>
-            {held.toReversed().map(({ at, changeMg, heldMg }) => (
+            {held.toReversed().map(({ at, inMg, outMg, heldMg }) => (
               <tr key={at}>
                 <td>{day(at, timeZone)}</td>
-                <td className="num digits">
-                  {changeMg > 0 ? '+' : '−'}
-                  {show('weight', Math.abs(changeMg))}
-                </td>
+                <td className="num digits">{inMg > 0 && show('weight', inMg)}</td>
+                <td className="num digits">{outMg > 0 && show('weight', outMg)}</td>
                 <td className="num digits">{show('weight', heldMg)}</td>
               </tr>
             ))}

@@ -16,16 +16,21 @@ describe('what a place held over time', () => {
     ])
   })
   it('the newest movements are enough: what was there before them shows as what is left', () => {
-    expect(heldOver([{ at: 9, changeMg: -500 }], 1_500)).toEqual([{ at: 9, changeMg: -500, heldMg: 1_500 }])
+    expect(heldOver([{ at: 9, changeMg: -500 }], 1_500)).toEqual([
+      { at: 9, inMg: 0, outMg: 500, heldMg: 1_500 },
+    ])
   })
-  it('a correction of one moment is one change with it, and nothing where it undoes it', () => {
-    const undone = [
-      { at: 1, changeMg: 100 },
-      { at: 1, changeMg: -100 },
+  it('what was found in it and taken out in one moment is one point, with both', () => {
+    const found = [
+      { at: 1, changeMg: 2_850 },
+      { at: 1, changeMg: -2_850 },
       { at: 2, changeMg: 70 },
       { at: 2, changeMg: -20 },
     ]
-    expect(heldOver(undone, 50)).toEqual([{ at: 2, changeMg: 50, heldMg: 50 }])
+    expect(heldOver(found, 50)).toEqual([
+      { at: 1, inMg: 2_850, outMg: 2_850, heldMg: 0 },
+      { at: 2, inMg: 70, outMg: 20, heldMg: 50 },
+    ])
   })
   it('nothing moved: nothing to draw', () => {
     expect(heldOver([], 0)).toEqual([])

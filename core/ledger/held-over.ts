@@ -5,25 +5,32 @@ export interface Change {
   changeMg: number
 }
 
-export interface HeldAt extends Change {
+export interface HeldAt {
+  at: number
+  inMg: number
+  outMg: number
   /** What the place held from then on, mg. */
   heldMg: number
 }
 
 /**
  * What a place held over the time of its movements, the oldest first: reckoned back from what it holds now, so that the newest
- * of many movements are enough. What was booked for one moment, corrections too, is one change; what comes to nothing is none.
+ * of many movements are enough. What was booked for one moment is one point: what came in by it, and what went out.
  */
 export function heldOver(changes: readonly Change[], nowMg: number): HeldAt[] {
-  const moments = new Map<number, number>()
-  for (const { at, changeMg } of changes) moments.set(at, (moments.get(at) ?? 0) + changeMg)
+  const moments = new Map<number, { inMg: number; outMg: number }>()
+  for (const { at, changeMg } of changes) {
+    const known = moments.get(at) ?? { inMg: 0, outMg: 0 }
+    if (changeMg > 0) known.inMg += changeMg
+    else known.outMg -= changeMg
+    moments.set(at, known)
+  }
   let heldMg = nowMg
   return [...moments]
-    .filter(([, changeMg]) => changeMg !== 0)
     .sort(([a], [b]) => b - a)
-    .map(([at, changeMg]) => {
-      const point = { at, changeMg, heldMg }
-      heldMg -= changeMg
+    .map(([at, { inMg, outMg }]) => {
+      const point = { at, inMg, outMg, heldMg }
+      heldMg -= inMg - outMg
       return point
     })
     .reverse()
