@@ -65,7 +65,11 @@ async function aWholeJob(): Promise<string> {
     job,
     told('job-described', { title: 'Noisy fan', systemId: system, refrigerant: 'R-410A' }),
     told('run-started', { runId: runs[0], use: 'recover', weightMg: 12 * KG, ...weighed }),
+    told('pressure-noted', { point: 'low', pressurePa: 901_325 }),
+    told('weight-noted', { runId: runs[0], weightMg: 13_900_000 }),
+    told('pressure-noted', { point: 'low', pressurePa: 401_325 }),
     told('run-ended', { runId: runs[0], weightMg: 14_950_000 }),
+    told('pressure-noted', { point: 'low', pressurePa: 91_325 }),
     told('recovery-ended', { how: 'emptied' }),
     told('part-replaced', { part: 'drier', number: 'HB-163', text: '' }),
     told('leak-checked', { method: 'nitrogen', found: false, text: '' }),
@@ -96,6 +100,10 @@ describe('the report as a PDF', () => {
     const { text } = await textOf(await get(pdf, await aWholeJob(), '?copy=full'))
     expect(text).toContain('Everything that was noted')
     expect(text).toContain('Transfer ended at 14.950 kg')
+    // Three weights of the recovery, two of the charge: what was seen on its way is drawn.
+    expect(text).toMatch(/Weights over time .*: recovered 2\.950 kg/)
+    expect(text).not.toContain('charged 3.010 kg')
+    expect(text).toContain('Low side: −0.10 bar g to 8.00 bar g')
     expect(text).toContain('Cautions')
   })
   it('photos come with it, hidden ones do not', async () => {
