@@ -103,7 +103,13 @@ export async function aStation(
 /** A job on a vehicle of its own. */
 export async function aVehicleJob(
   shop: AShop,
-  { plateMg = 550_000, refrigerant = 'R-134a', title = 'Warm in the back', at = NOW.getTime() } = {},
+  {
+    plateMg = 550_000,
+    refrigerant = 'R-134a',
+    title = 'Warm in the back',
+    at = NOW.getTime(),
+    siteId = shop.siteId,
+  } = {},
 ): Promise<string> {
   const systemId = await aSystem(shop, {
     trade: 'vehicle',
@@ -111,6 +117,7 @@ export async function aVehicleJob(
     refrigerant,
     plateMg,
     oilType: 'PAG 46',
+    siteId,
   })
   const jobId = await aJob(shop)
   await note(shop, jobId, anEntry('job-described', { systemId, refrigerant, title }, { at }))

@@ -1,7 +1,13 @@
 import { chargeToleranceMg } from '#core/charging'
 import { grossLimitMg } from '#core/cylinders'
 import { OIL_TYPES, type OilType } from '#core/oil'
-import { LEAST_IN_TANK_MG, type PlannedStep, type ProgrammeOrder, programmeProblems } from '#core/programme'
+import {
+  BELOW_AIR_PA,
+  LEAST_IN_TANK_MG,
+  type PlannedStep,
+  type ProgrammeOrder,
+  programmeProblems,
+} from '#core/programme'
 import {
   type JobState,
   kitInUse,
@@ -12,7 +18,7 @@ import {
   type Saying,
   wrongOil,
 } from '#core/tape'
-import { MG_PER_KG } from '#core/units'
+import { atmospherePa, MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { HOLD_RULE } from '#core/vacuum'
 import {
   announce,
@@ -61,7 +67,7 @@ const no = (sentence: string) => new NotBegun(sentence)
  */
 export async function beginProgramme(
   { shopId, userId }: { shopId: string; userId: string },
-  { jobId, programmeId, kitId, steps, preset }: Beginning,
+  { jobId, programmeId, kitId, steps: asked, preset }: Beginning,
   now: Date,
 ): Promise<void> {
   await inShop(shopId, async (tx) => {
@@ -74,7 +80,6 @@ export async function beginProgramme(
     const refrigerant = mayBegin(state)
     const tank = station.tankId ? await cylinderOf(tx, station.tankId, jobId) : undefined
     if (!tank) throw no('This station has no tank in the rack: choose it under Kit, at the station.')
-    await checkSteps(tx, jobId, state, steps)
     const [shop, pieces, system] = await Promise.all([
       readShop(tx),
       kitOf(tx, [kitId]),
@@ -82,6 +87,12 @@ export async function beginProgramme(
     ])
     const limitMg = grossLimitMg(tank, refrigerant, shop.fillMarginPct)
     const expectedMg = expectedIn({ jobId, system: system ?? null }, state)?.massMg ?? null
+    const airPa = system?.altitudeM ? atmospherePa(system.altitudeM) : STANDARD_ATMOSPHERE_PA
+    const steps = asked.map((each) =>
+      each.step === 'recover' ? { ...each, downToPa: Math.round(airPa - BELOW_AIR_PA) } : each,
+    )
+    await checkSteps(tx, jobId, state, steps, expectedMg)
+    checkTank(tank, steps, expectedMg)
     const { appendable, targetMg } = sayings(state, pieces[0]!, station, { steps, expectedMg })
     const begun: Saying = {
       kind: 'programme-begun',
@@ -130,10 +141,32 @@ function mayBegin(state: JobState): string {
   return state.refrigerant
 }
 
-async function checkSteps(tx: ShopTx, jobId: string, state: JobState, steps: readonly PlannedStep[]) {
+/** What has to stay in it, and what is to go out, have to be there, with what comes out of the vehicle. */
+function checkTank(
+  { label, balanceMg }: { label: string; balanceMg: number },
+  steps: readonly PlannedStep[],
+  expectedMg: number | null,
+) {
+  const chargeMg = steps.find((each) => each.step === 'charge')?.massMg ?? 0
+  const comesMg = steps.some((each) => each.step === 'recover') ? (expectedMg ?? 0) : 0
+  if (chargeMg > 0 && balanceMg + comesMg < chargeMg + LEAST_IN_TANK_MG)
+    throw no(
+      `${label} has too little in it: what is charged comes out of it, and 2 kg have to stay. Fill it from a supply cylinder first.`,
+    )
+}
+
+async function checkSteps(
+  tx: ShopTx,
+  jobId: string,
+  state: JobState,
+  steps: readonly PlannedStep[],
+  expectedMg: number | null,
+) {
   const dyed = state.dyed || (state.systemId ? (await dyedBefore(tx, state.systemId, jobId)) !== null : false)
   const problem = programmeProblems(steps, {
     emptied: openedAt(state) !== undefined || isKnown(state),
+    inItMg: isKnown(state) ? state.chargedMg : 0,
+    fullMg: expectedMg ?? state.target?.massMg ?? null,
     dyed,
   })[0]
   if (problem)

@@ -1,10 +1,22 @@
 // Programmes of a station, from the order to the books: a simulated station and a real database, no network between them.
+import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { stopProgramme } from './hands.server'
-import { closeDatabase, cylinderOf, inShop, programmesRunning, stations, unseenAlarms } from '#db'
+import type { PlannedStep } from '#core/programme'
+import {
+  closeDatabase,
+  commandsAfter,
+  cylinderOf,
+  inShop,
+  programmesRunning,
+  siteNamed,
+  stations,
+  unseenAlarms,
+} from '#db'
 import { holdVerdict, leftOf, nextStep, ruleOf, runningProgramme } from '#core/tape'
 import { type ABay, aBay, usualSteps } from '../../testing/a-bay'
-import { anEntry, type AShop, aShop, note } from '../../testing/a-shop'
+import { anEntry, type AShop, aShop, NOW, note } from '../../testing/a-shop'
+import { aVehicleJob } from '../../testing/a-station'
 
 let shop: AShop
 beforeAll(async () => {
@@ -176,6 +188,58 @@ describe('who may begin', () => {
     expect(await refused(bay, other)).not.toBe('begun')
     const full = await bay.vehicle()
     expect(await refused(bay, full, usualSteps(bay, 'recover'))).toMatch(/^Charge: It is not empty/)
+  })
+  it('a second charge on top of the first, and ten times the plate, are slips', async () => {
+    const bay = await aBay(shop)
+    const jobId = await bay.vehicle()
+    const charge = (massMg: number) =>
+      usualSteps(bay).map((each) => (each.step === 'charge' ? { ...each, massMg } : each))
+    expect(await refused(bay, jobId, charge(5_500_000))).toMatch(/^Charge: That is more than its charge/)
+    await bay.begin(jobId, usualSteps(bay, 'before', 'after'))
+    await bay.run(jobId)
+    const again = charge(550_000).filter((each) => each.step === 'charge' || each.step === 'clear')
+    expect(await refused(bay, jobId, again)).toMatch(/^Charge: That is more than its charge/)
+  })
+  it('more than the tank can give', async () => {
+    const bay = await aBay(shop)
+    // 8 kg and the 7 kg that come, less 2 that stay, are less than 14.
+    const jobId = await bay.vehicle(14_000_000)
+    const much = usualSteps(bay).map((each) =>
+      each.step === 'charge' ? { ...each, massMg: 14_000_000 } : each,
+    )
+    expect(
+      await refused(
+        bay,
+        jobId,
+        much.filter((each) => each.step !== 'recover'),
+      ),
+    ).not.toBe('begun')
+    const small = await bay.vehicle(7_000_000)
+    const dry = usualSteps(bay).map((each) =>
+      each.step === 'charge' ? { ...each, massMg: 7_000_000 } : each,
+    )
+    await note(shop, small, anEntry('recovery-ended', { how: 'elsewhere' }, { at: bay.now().getTime() }))
+    // Empty by somebody else: nothing comes, and 8 kg are less than 7 and the 2 that stay.
+    expect(
+      await refused(
+        bay,
+        small,
+        dry.filter((each) => each.step !== 'recover'),
+      ),
+    ).toMatch(/has too little in it/)
+  })
+  it('on a mountain a recovery goes as far below the thinner air there', async () => {
+    const bay = await aBay(shop)
+    const siteId = randomUUID()
+    await within((tx) =>
+      siteNamed(tx, { siteId, customerId: shop.customerId, name: 'Pass', altitudeM: 1_500, at: NOW }),
+    )
+    const jobId = await aVehicleJob(shop, { siteId })
+    await bay.begin(jobId, usualSteps(bay))
+    const [first] = await within((tx) => commandsAfter(tx, bay.deviceId, 0))
+    const { steps } = first!.command.programme as { steps: PlannedStep[] }
+    // 101325 (1 - 2.25577e-5 x 1500)^5.25588 = 84 556, less 13 599.
+    expect(steps.find((each) => each.step === 'recover')!.downToPa).toBe(70_957)
   })
   it('a station is named with its tank and the job that it is at', async () => {
     const bay = await aBay(shop)

@@ -41,15 +41,17 @@ export interface PlannedStep {
   purityPct?: number
 }
 
-/** 102 mmHg below the air around, from where it is held: what a recovery goes down to. */
-const RECOVERED_PA = 101_325 - 102 * 133.322
+/** So far below the air around a recovery goes, and has to stay: 102 mmHg, Pa. */
+export const BELOW_AIR_PA = Math.round(102 * 133.322)
+const STANDARD_AIR_PA = 101_325
 const MINUTE_S = 60
 
 /** Each step as it is usually done. */
 export const USUAL_STEPS: Record<ProgrammeStep, Omit<PlannedStep, 'step'>> = {
   identify: { purityPct: 98 },
   before: { forS: 3 * MINUTE_S },
-  recover: { downToPa: Math.round(RECOVERED_PA), restS: 5 * MINUTE_S },
+  // At sea level; on a mountain it is that much below the air there.
+  recover: { downToPa: STANDARD_AIR_PA - BELOW_AIR_PA, restS: 5 * MINUTE_S },
   'oil-out': {},
   vacuum: { forS: 20 * MINUTE_S },
   hold: { forS: 10 * MINUTE_S },
@@ -99,14 +101,25 @@ export type ProgrammeProblem =
   | 'no-dye-bottle'
   | 'charge-not-emptied'
   | 'dyed-already'
+  | 'too-much'
 
-/**
- * What keeps a programme from being run, with the step that it is about.
- * @param known emptied: the system is empty by this job already; dyed: dye is in it
- */
+/** More than its charge by so much is a slip of the hand, as a share; plates are met within a few percent. */
+const OVER = 0.1
+
+export interface KnownOfSystem {
+  /** It is empty by this job, or what is in it was all put in by it. */
+  emptied: boolean
+  /** That, mg. */
+  inItMg: number
+  /** What should be in it, mg; null: nobody knows. */
+  fullMg: number | null
+  dyed: boolean
+}
+
+/** What keeps a programme from being run, with the step that it is about. */
 export function programmeProblems(
   steps: readonly PlannedStep[],
-  known: { emptied: boolean; dyed: boolean },
+  known: KnownOfSystem,
 ): { step: ProgrammeStep | null; code: ProgrammeProblem }[] {
   if (steps.length === 0) return [{ step: null, code: 'no-step' }]
   const places = steps.map(({ step }) => PROGRAMME_STEPS.indexOf(step))
@@ -131,6 +144,9 @@ export function programmeProblems(
     // Its amount is the whole charge: on top of what is in it, it would be too much.
     if (each.step === 'charge' && !has('recover') && !known.emptied)
       found.push({ step: 'charge', code: 'charge-not-emptied' })
+    const thenMg = (each.massMg ?? 0) + (has('recover') ? 0 : known.inItMg)
+    if (each.step === 'charge' && known.fullMg !== null && thenMg > (1 + OVER) * known.fullMg)
+      found.push({ step: 'charge', code: 'too-much' })
   }
   return found
 }

@@ -46,7 +46,7 @@ const REPORTS = Joi.object<Reports>({
           ventK: temperature,
           gas: Joi.string()
             .max(40)
-            .pattern(/^[^\0]*$/),
+            .pattern(/^[\w./() -]*$/),
           purityPct: Joi.number().min(0).max(100),
           drainMl: volume,
           oilMl: volume,
@@ -62,6 +62,13 @@ const REPORTS = Joi.object<Reports>({
     )
     .required(),
 }).required()
+
+/** What is older than that nobody waits for; a clock that runs ahead of itself is none, ms. */
+const OLDEST_MS = 7 * 86_400_000
+const AHEAD_MS = 60_000
+
+const untimely = ({ sentAt, reports }: Reports) =>
+  reports.some(({ at }) => at < sentAt - OLDEST_MS || at > sentAt + AHEAD_MS)
 
 /** What a service station says of the programme that it was given. */
 export async function action({ request, params, context }: Route.ActionArgs) {
@@ -79,6 +86,12 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         422,
         'These are no reports',
         `Send {"programmeId": "…", "sentAt": …, "reports": [{"nr": 1, "at": …, "kind": "began", "step": "recover", "readings": {…}}]}: ${error.message}. See docs/station.md.`,
+      )
+    if (untimely(value))
+      return problem(
+        422,
+        'These are no reports',
+        'A report is at most a week older than "sentAt", and not from after it: set the clock, and send what is true.',
       )
     return (await takeReports(device, value, now()))
       ? new Response(null, { status: 204 })

@@ -12,7 +12,13 @@ import { plannedSteps } from '~/tape/chapters/programme.server'
 import type { Route } from './+types/programme-resource'
 
 const id = Joi.string().pattern(ID).required()
-const name = Joi.string().trim().max(60)
+/** Text that a database can keep. */
+const name = Joi.string()
+  .trim()
+  .max(60)
+  .custom((text: string, helpers) =>
+    text.isWellFormed() && !text.includes('\0') ? text : helpers.error('any.invalid'),
+  )
 const RELOAD = 'That cannot be read: reload the page, and try again.'
 
 const BEGIN = Joi.object<{ programmeId: string; kitId: string; steps: PlannedStep[]; preset?: string }>({

@@ -42,7 +42,7 @@ export const ASK_WORDS: Record<Ask, AskWords> = {
     why: 'Engine off. Goggles and gloves: a coupler may spit.',
   },
   'engine-on': {
-    what: 'Start the engine: 1500 to 2000 rpm, recirculation, coldest, lowest fan',
+    what: 'Start the engine: 1500 to 2000 rpm, recirculation, coldest, lowest fan. Electric: ready, and the cooling on',
     done: 'It runs',
     no: 'It does not run: stop',
     why: 'Hoses and sleeves clear of belts and fans. Exhaust out of the hall.',
@@ -139,5 +139,7 @@ export const PROBLEM_WORDS: Record<ProgrammeProblem, string> = {
   'no-dye-bottle': 'Choose the dye bottle that stands in the station, or take the step out.',
   'charge-not-emptied':
     'It is not empty by this job: recover first, or it gets the whole charge on top of what is in it.',
+  'too-much':
+    'That is more than its charge, with what is in it already: read the amount again, or recover first.',
   'dyed-already': 'Dye is in it already: once is enough. Take the step out.',
 }

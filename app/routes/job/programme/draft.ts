@@ -63,8 +63,10 @@ export function figureOf(figure: StepFigure, text: string, reading: ReadersUnits
   const within = (value: number) => (value >= least && value <= most ? value : undefined)
   if (kind === undefined) return undefined
   if (kind === 'minutes' || kind === 'percent') {
+    // One separator before exactly three digits may be either: nothing is guessed.
+    if (text.trim() === '' || /[.,]\d{3}$/.test(text.trim())) return undefined
     const value = Number(text.trim().replace(',', '.'))
-    if (text.trim() === '' || !Number.isFinite(value)) return undefined
+    if (!Number.isFinite(value)) return undefined
     return within(kind === 'minutes' ? Math.round(value * 60) : value)
   }
   const measured = measure(kind, text, reading)

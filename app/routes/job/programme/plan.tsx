@@ -35,8 +35,12 @@ export function Plan() {
   const fits = free.find((each) => each.tankGas === state.refrigerant)
   const station = stations.find((each) => each.kitId === kitId) ?? fits ?? free[0] ?? stations[0]
   const { steps, wrong } = stepsOf(draft, reading)
+  // What is in it was all put in by this job.
+  const whole = state.episodes.at(-1)!.began === 'empty'
   const known = {
-    emptied: openedAt(state) !== undefined || state.episodes.at(-1)!.began === 'empty',
+    emptied: openedAt(state) !== undefined || whole,
+    inItMg: whole ? state.chargedMg : 0,
+    fullMg: expectedIn(data, state)?.massMg ?? state.target?.massMg ?? null,
     dyed: state.dyed || data.dyedAt !== null,
   }
   const problem = wrong ? undefined : programmeProblems(steps, known)[0]
@@ -174,7 +178,7 @@ interface StepRowProps {
 }
 
 function StepRow({ step, draft, change, wrong, problem }: StepRowProps) {
-  const { data } = useJob()
+  const { data, state } = useJob()
   const id = useId()
   const { on, texts, bottleId } = draft[step]
   const figures = STEP_FIGURES[step].filter((figure) => TYPED[figure] !== undefined)
@@ -221,7 +225,12 @@ function StepRow({ step, draft, change, wrong, problem }: StepRowProps) {
       )}
       {on && step === 'recover' && <span className="quiet">Down to 102 mmHg below the air around.</span>}
       {on && step === 'charge' && (
-        <span className="quiet">15 % first, the vents sniffed, then the rest; engine off, high side.</span>
+        <span className="quiet">
+          15 % first, the vents sniffed, then the rest; engine off,{' '}
+          {(state.drive ?? data.system?.drive) === 'high-voltage'
+            ? 'through the port that its maker names.'
+            : 'high side.'}
+        </span>
       )}
       {problem && <span className="field-error">{problem}</span>}
     </li>
