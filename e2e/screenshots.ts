@@ -33,7 +33,10 @@ await shoot(mara, 'job-readings', '/jobs', 'Expansion valve hunting', async (pag
 await shoot(mara, 'charge-label', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Charge label'))
 await shoot(mara, 'job-report', '/jobs', 'Yearly check', async (page) => openFromJob(page, 'Job report'))
 await shoot(mara, 'kit', '/kit')
-await shoot(mara, 'kit-scale', '/kit', '^Scale 1$')
+await shoot(mara, 'job-bay', '/jobs', 'Cab stays warm', async (page) => {
+  await page.getByRole('button', { name: 'Run it on a station' }).click()
+  await page.getByRole('button', { name: /^Begin on/ }).waitFor()
+})
 await shoot(mara, 'job-charge', '/jobs', 'Compressor 2 seized', async (page) => {
   await page.getByRole('button', { name: 'Go on with it' }).first().click()
   await stage(page, 'Charge')

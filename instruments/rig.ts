@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import type { StationReport } from '#core/programme'
 import type { Channel } from '#core/samples'
 import {
@@ -14,7 +14,7 @@ import {
   sensorsWith,
   type Standing,
 } from '../sim'
-import { replace } from './spool'
+import { readWhole, replace } from './spool'
 
 /** A rig as the gateway's file names it. */
 export interface RigSetup {
@@ -55,7 +55,7 @@ interface Kept {
 export function rigOf(setup: RigSetup, scenarioFile: string, keptIn: string): Rig {
   const scenario = readScenario(JSON.parse(readFileSync(scenarioFile, 'utf8')))
   const sensors = sensorsOf(sensorsWith(setup.sensors), setup.seed)
-  const kept = readKept(keptIn)
+  const kept = readWhole<Kept>(keptIn)
   let player = kept ? playerOf(scenario, kept.standing) : begin(scenario, setup)
   let speed = kept?.speed ?? setup.speed
   let overS = kept?.overS ?? 0
@@ -108,15 +108,4 @@ function begin(scenario: Scenario, { aheadS = 0 }: Pick<RigSetup, 'aheadS'>): Pl
   const player = playerOf(scenario)
   while (player.state.seconds < aheadS && !player.ended()) player.advance()
   return player
-}
-
-function readKept(file: string): Kept | undefined {
-  if (!existsSync(file)) return undefined
-  try {
-    return JSON.parse(readFileSync(file, 'utf8')) as Kept
-  } catch (error) {
-    // Written whole or not at all: what cannot be read is not from us, and the rig begins anew.
-    if (error instanceof SyntaxError) return undefined
-    throw error
-  }
 }

@@ -157,3 +157,14 @@ export function replace(file: string, text: string | Buffer): void {
   writeFileSync(`${file}.new`, text)
   renameSync(`${file}.new`, file)
 }
+
+/** What was kept whole; undefined: nothing yet, or what is not from us, and it begins anew. */
+export function readWhole<T>(file: string): T | undefined {
+  if (!existsSync(file)) return undefined
+  try {
+    return JSON.parse(readFileSync(file, 'utf8')) as T
+  } catch (error) {
+    if (error instanceof SyntaxError) return undefined
+    throw error
+  }
+}

@@ -1,9 +1,8 @@
-import { existsSync, readFileSync } from 'node:fs'
 import type { Ask, HandAnswer, ProgrammeOrder, StationReport, Stop } from '#core/programme'
 import type { Channel } from '#core/samples'
 import { stationOf, type StationSetup, type StationState } from '../sim'
 import type { Rig } from './rig'
-import { replace } from './spool'
+import { readWhole, replace } from './spool'
 
 /** A service station as the gateway's file names it. */
 export interface StationConfig {
@@ -31,7 +30,7 @@ const MOST_AT_ONCE = 100
  * itself in the middle of a programme when it starts has been without power: it stops, shuts, and says so.
  */
 export function stationRig(setup: StationConfig, keptIn: string, clock: () => number): Rig {
-  const kept = readKept(keptIn)
+  const kept = readWhole<Kept>(keptIn)
   const station = stationOf(setup.station, setup.seed, kept?.state)
   let speed = kept?.speed ?? setup.speed
   let programmeId = kept?.programmeId ?? ''
@@ -95,16 +94,5 @@ export function stationRig(setup: StationConfig, keptIn: string, clock: () => nu
         keep()
       },
     },
-  }
-}
-
-function readKept(file: string): Kept | undefined {
-  if (!existsSync(file)) return undefined
-  try {
-    return JSON.parse(readFileSync(file, 'utf8')) as Kept
-  } catch (error) {
-    // Written whole or not at all: what cannot be read is not from us, and the station begins anew.
-    if (error instanceof SyntaxError) return undefined
-    throw error
   }
 }

@@ -22,7 +22,6 @@ import { atmospherePa, MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { HOLD_RULE } from '#core/vacuum'
 import {
   announce,
-  append,
   command,
   cylinderOf,
   dyedBefore,
@@ -38,10 +37,9 @@ import {
   stations,
   systemOf,
 } from '#db'
-import { todayIn } from '~/session/clock.server'
 import { expectedIn } from '~/systems/expected'
 import { PROBLEM_WORDS, REASON_WORDS, STEP_WORDS } from '~/wording/en'
-import { entriesOf } from './entries.server'
+import { tell } from './entries.server'
 
 export interface Beginning {
   jobId: string
@@ -98,14 +96,12 @@ export async function beginProgramme(
       kind: 'programme-begun',
       body: { programmeId, kitId, deviceId: station.deviceId, steps, ...(preset && { preset }) },
     }
-    const { refused } = await append(tx, {
+    const { refused } = await tell(tx, [...appendable, begun], {
       jobId,
       userId,
-      entries: entriesOf([...appendable, begun], { programmeId, name: 'bay', at: now.getTime(), from: 0 }),
-      sentAt: now.getTime(),
-      offsetMs: 0,
+      programmeId,
+      name: 'bay',
       now,
-      today: todayIn(shop.timeZone),
     })
     const reason = refused[0]?.reasons[0]?.code
     if (reason) throw no(REASON_WORDS[reason])

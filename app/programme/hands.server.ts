@@ -1,10 +1,9 @@
 import type { HandAnswer, Stop } from '#core/programme'
 import { runningProgramme, type Saying } from '#core/tape'
 import { SNIFFED } from '#core/watching'
-import { announce, append, command, foldOpen, inShop, lock, openTape, readShop } from '#db'
-import { todayIn } from '~/session/clock.server'
+import { announce, command, foldOpen, inShop, lock, openTape } from '#db'
 import { NotBegun } from './begin.server'
-import { entriesOf } from './entries.server'
+import { tell } from './entries.server'
 
 interface Who {
   shopId: string
@@ -32,15 +31,7 @@ export async function giveHand(
           ? { kind: 'step-done', body: { step: SNIFFED } }
           : { kind: 'leak-checked', body: { method: 'detector', found: true, text: 'cabin vents' } },
       )
-    await append(tx, {
-      jobId,
-      userId,
-      entries: entriesOf(said, { programmeId, name: `hand-${askId}`, at: now.getTime(), from: 0 }),
-      sentAt: now.getTime(),
-      offsetMs: 0,
-      now,
-      today: todayIn((await readShop(tx)).timeZone),
-    })
+    await tell(tx, said, { jobId, userId, programmeId, name: `hand-${askId}`, now })
     await command(tx, deviceId, { answer: { programmeId, ask, say } }, userId, now)
     await announce(tx, { kind: 'device', id: deviceId })
   })
@@ -65,19 +56,7 @@ export async function stopProgramme(
     await command(tx, deviceId, { stop: { programmeId, why } }, userId, now)
     await announce(tx, { kind: 'device', id: deviceId })
     if (!leave) return
-    await append(tx, {
-      jobId,
-      userId,
-      entries: entriesOf([{ kind: 'programme-ended', body: { programmeId, how: 'left-alone' } }], {
-        programmeId,
-        name: 'left',
-        at: now.getTime(),
-        from: 0,
-      }),
-      sentAt: now.getTime(),
-      offsetMs: 0,
-      now,
-      today: todayIn((await readShop(tx)).timeZone),
-    })
+    const said: Saying = { kind: 'programme-ended', body: { programmeId, how: 'left-alone' } }
+    await tell(tx, [said], { jobId, userId, programmeId, name: 'left', now })
   })
 }

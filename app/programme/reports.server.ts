@@ -1,11 +1,10 @@
 import { stationAlarms } from '#core/alarms'
 import type { StationReport } from '#core/programme'
-import { fromStation, type JobState, lastHoldVerdict, runningProgramme } from '#core/tape'
+import { fromStation, type JobState, lastHoldVerdict, runningProgramme, type Saying } from '#core/tape'
 import { holdPassed } from '#core/vacuum'
 import { atmospherePa, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import {
   announce,
-  append,
   begunBy,
   command,
   cylinderOf,
@@ -17,12 +16,11 @@ import {
   programmeOf,
   type ProgrammeRow,
   raiseAlarms,
-  readShop,
   type ShopTx,
   systemOf,
 } from '#db'
-import { todayIn } from '~/session/clock.server'
-import { entriesOf, idIn } from './entries.server'
+import { log } from '~/session/log.server'
+import { idIn, tell } from './entries.server'
 
 /** More sayings than any report makes: so much of its writer's count each has to itself. */
 const ROOM = 16
@@ -51,8 +49,7 @@ export async function takeReports(
     if (!userId) return false
     const { jobId } = programme
     await lock(tx, { jobId })
-    const shop = await readShop(tx)
-    const write = { jobId, userId, now, today: todayIn(shop.timeZone) }
+    const by = { jobId, userId, programmeId, now }
     for (const report of reports.toSorted((a, b) => a.nr - b.nr)) {
       const state = await foldOpen(tx, jobId, await openTape(tx, jobId))
       const own = state.programmes.find((each) => each.programmeId === programmeId)
@@ -62,16 +59,18 @@ export async function takeReports(
         state,
         await factsOf(tx, programme, state),
       )
-      await append(tx, {
-        ...write,
-        entries: entriesOf(said, { programmeId, name: 'station', at: report.at, from: report.nr * ROOM }),
-        // It has happened already: nothing of it is a decision.
-        sentAt: Infinity,
+      const { refused } = await tell(tx, said, {
+        ...by,
+        name: 'station',
+        at: report.at,
+        from: report.nr * ROOM,
         offsetMs: sentAt - now.getTime(),
+        happened: true,
       })
+      if (refused.length > 0) log.error({ jobId, programmeId, refused }, 'what a station said was not taken')
     }
     const after = await foldOpen(tx, jobId, await openTape(tx, jobId))
-    if (!(await goesOn(tx, programme, after, write))) await raiseAlarms(tx, jobId, stationAlarms(after), now)
+    if (!(await goesOn(tx, programme, after, by))) await raiseAlarms(tx, jobId, stationAlarms(after), now)
     return true
   })
 }
@@ -101,23 +100,14 @@ async function goesOn(
   tx: ShopTx,
   { programmeId, deviceId, jobId }: ProgrammeRow,
   state: JobState,
-  write: { jobId: string; userId: string; now: Date; today: string },
+  by: { jobId: string; userId: string; programmeId: string; now: Date },
 ): Promise<boolean> {
   const asks = runningProgramme(state)?.asks
   if (asks?.ask !== 'look-at-hold' || !holdPassed(lastHoldVerdict(state)?.code ?? '')) return false
   const { askId, ask } = asks
-  const { userId, now } = write
-  await append(tx, {
-    ...write,
-    entries: entriesOf([{ kind: 'hand-given', body: { programmeId, askId, answer: 'done' } }], {
-      programmeId,
-      name: `passed-${askId}`,
-      at: now.getTime(),
-      from: 0,
-    }),
-    sentAt: Infinity,
-    offsetMs: 0,
-  })
+  const { userId, now } = by
+  const said: Saying = { kind: 'hand-given', body: { programmeId, askId, answer: 'done' } }
+  await tell(tx, [said], { ...by, name: `passed-${askId}`, happened: true })
   await command(tx, deviceId, { answer: { programmeId, ask, say: 'done' } }, userId, now)
   await announce(tx, { kind: 'device', id: deviceId })
   await announce(tx, { kind: 'job', id: jobId })
