@@ -121,54 +121,88 @@ test('a live charge calls early, is overshot, put right over the scale, and the 
   expectNoTrouble(page)
 })
 
-test('a blend from two sources: this job’s gas first, virgin for the rest', async ({ alone }) => {
+test('a cold store’s blend, live: this job’s gas, recovered gas of the shop, virgin for the rest', async ({
+  alone,
+  baseURL,
+}) => {
+  test.setTimeout(120_000)
   const { page, shop } = await alone()
-  const job = await anEmptied(shop, { refrigerant: 'R-449A', outKg: 2.2, system: { plateMg: 4 * KG } })
-  const virgin = `New ${randomUUID().slice(0, 6)}`
-  const virginId = await aCylinder(shop, {
-    label: virgin,
-    refrigerant: 'R-449A',
-    kind: 'virgin',
-    condition: 'clean',
-    tareMg: 12 * KG,
-  })
-  // Somebody else's job has put 9 kg into it by the books.
-  const [filler, fillId] = [await aJob(shop), randomUUID()]
+  const talker = await aTalker(shop)
+  const job = await anEmptied(shop, { refrigerant: 'R-449A', outKg: 2.2, system: { plateMg: 5 * KG } })
+  /** By somebody else's job there are so many kg in it. */
+  const filled = async (label: string, kind: 'recovery' | 'virgin', tareKg: number, kg: number) => {
+    const cylinderId = await aCylinder(shop, {
+      label,
+      refrigerant: 'R-449A',
+      kind,
+      condition: 'clean',
+      tareMg: tareKg * KG,
+      waterCapacityMg: 12 * KG,
+    })
+    const [filler, runId] = [await aJob(shop), randomUUID()]
+    const on = { use: 'recover', cylinderId, scale: '', mode: 'gross' } as const
+    await note(
+      shop,
+      filler,
+      wrote('job-described', { refrigerant: 'R-449A' }, ago(300)),
+      wrote('run-started', { runId, ...on, weightMg: tareKg * KG }, ago(290)),
+      wrote('run-ended', { runId, weightMg: (tareKg + kg) * KG }, ago(280)),
+    )
+    return label
+  }
+  const used = await filled(`Used ${randomUUID().slice(0, 6)}`, 'recovery', 8, 3)
+  const virgin = await filled(`New ${randomUUID().slice(0, 6)}`, 'virgin', 12, 8)
   await note(
     shop,
-    filler,
-    wrote('job-described', { refrigerant: 'R-449A' }, ago(300)),
+    job.jobId,
     wrote(
-      'run-started',
-      { runId: fillId, use: 'recover', cylinderId: virginId, scale: '', mode: 'gross', weightMg: 12 * KG },
-      ago(290),
+      'kit-used',
+      { kitId: talker.scaleId, kind: 'scale', label: 'Quay scale', facts: { divisionMg: 5_000 } },
+      ago(2),
     ),
-    wrote('run-ended', { runId: fillId, weightMg: 21 * KG }, ago(280)),
   )
-  await open(page, job.path)
-  await stage(page, 'Charge')
-  await page.getByRole('button', { name: 'Take it' }).first().click()
-  const plan = page.getByRole('region', { name: 'How it goes in' })
-  await expect(plan.locator('li').first()).toContainText(job.own)
-  await plan.getByText('As what, and where').click()
-  await expect(plan.getByText('A blend with glide: always drawn as liquid')).toBeVisible()
-  await plan.getByRole('button', { name: `Take ${job.own}` }).click()
-  await plan.getByRole('button', { name: `Take ${virgin}` }).click()
-  await page.getByLabel('Cylinder on the scale').selectOption({ label: job.own })
-  await page.getByLabel('Start weight').fill('12.2 kg')
-  await page.getByRole('button', { name: 'Start to charge' }).click()
-  await page.getByRole('button', { name: 'Next source' }).click()
-  await page.locator('#face-figure').fill('11.0 kg')
-  await page.getByRole('button', { name: 'End this transfer' }).click()
-  // 1.2 kg in, 2.8 kg to go from the next.
-  await page.getByLabel('Cylinder on the scale').selectOption({ label: virgin })
-  await page.getByLabel('Start weight').fill('21 kg')
-  await page.getByRole('button', { name: 'Start to charge' }).click()
-  await expect(page.locator('.face-side')).toContainText('18.200 kg')
-  await page.getByRole('button', { name: 'Finish …' }).click()
-  await page.locator('#face-figure').fill('18.2 kg')
-  await page.getByRole('button', { name: 'End this transfer' }).click()
-  await expect(page.locator('.hero').first()).toHaveText('4.000 kg')
+  let kg = 12.2
+  const stop = talker.keepSaying(baseURL!, () => kg)
+  const start = async (label: string, from: string) => {
+    await page.getByLabel('Cylinder on the scale').selectOption({ label })
+    await page.getByRole('button', { name: `Take ${from} from the scale` }).click()
+    await page.getByRole('button', { name: 'Start to charge' }).click()
+    await expect(page.locator('.pull-state')).toBeVisible()
+  }
+  try {
+    await open(page, job.path)
+    await stage(page, 'Charge')
+    await page.getByRole('button', { name: 'Take it' }).first().click()
+    const plan = page.getByRole('region', { name: 'How it goes in' })
+    const line = plan.locator('li')
+    // The system's own first, then what was recovered elsewhere, then what was bought.
+    await expect(line.nth(0)).toContainText(job.own)
+    await expect(line.nth(1)).toContainText(used)
+    await expect(line.nth(2)).toContainText(virgin)
+    await plan.getByText('As what, and where').click()
+    await expect(plan.getByText('A blend with glide: always drawn as liquid')).toBeVisible()
+    for (const label of [job.own, used, virgin])
+      await plan.getByRole('button', { name: `Take ${label}` }).click()
+
+    await start(job.own, '12.200 kg')
+    kg = 11
+    await page.getByRole('button', { name: 'Next source' }).click()
+    await page.getByRole('button', { name: 'End with 11.000 kg, live' }).click()
+    await start(used, '11.000 kg')
+    kg = 8.7
+    await page.getByRole('button', { name: 'Next source' }).click()
+    await page.getByRole('button', { name: 'End with 8.700 kg, live' }).click()
+    // 1.2 and 2.3 kg are in, 1.5 to go: from 20.000 to 18.500.
+    kg = 20
+    await start(virgin, '20.000 kg')
+    await expect(page.locator('.face-side')).toContainText('18.500 kg')
+    kg = 18.5
+    await page.getByRole('button', { name: 'Finish …' }).click()
+    await page.getByRole('button', { name: 'End with 18.500 kg, live' }).click()
+    await expect(page.locator('.hero').first()).toHaveText('5.000 kg')
+  } finally {
+    stop()
+  }
   expectNoTrouble(page)
 })
 
