@@ -6,6 +6,7 @@ import { closeDatabase, cylinderOf, inShop, jobHead, tapeOf } from '#db'
 import { answered, letIn, sendForm } from '../../../../testing/a-request'
 import { aCylinder, type AShop, aShop, aSystem } from '../../../../testing/a-shop'
 import { sampleNamed, sampleText } from '~/samples/sample-field'
+import { keptBeginning } from './kept'
 import { action } from './new'
 
 let shop: AShop
@@ -33,6 +34,19 @@ describe('a new job', () => {
     expect(await send(form)).toMatchObject({ status: 302, location: `/jobs/${form.jobId}` })
     const [described] = await inShop(shop.shopId, (tx) => tapeOf(tx, form.jobId))
     expect(described!.body).toEqual({ title: 'Door switch', systemId, refrigerant: 'R-452A' })
+  })
+  it('for a change of gas says so on its tape, once, also without a signal', async () => {
+    const systemId = await aSystem(shop, { refrigerant: 'R-404A' })
+    const form = { ...ids(), systemId, purpose: 'retrofit' }
+    for (const { status } of await Promise.all([send(form), send(form)])) expect(status).toBe(302)
+    expect(await kinds(form.jobId)).toEqual(['job-described', 'retrofit-planned'])
+    const kept = keptBeginning(
+      { ...form, at: '1', deviceId: 'd', deviceSeq: '1' },
+      { tiles: [], scales: [] },
+      { units: US_UNITS },
+    )
+    expect(kept).toMatchObject({ retrofit: true })
+    expect((await send({ ...ids(), systemId, purpose: 'dance' })).status).toBe(400)
   })
   it('from the roof is running at once, and sent twice it is one', async () => {
     await aCylinder(shop, { label: 'Roof 1' })
