@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto'
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import type { KitFacts } from '#core/kit'
 import type { PlannedStep, ProgrammeStep } from '#core/programme'
 import { PROGRAMME_STEPS, USUAL_STEPS } from '#core/programme'
 import { type JobState, runningProgramme } from '#core/tape'
@@ -44,9 +45,13 @@ export const usualSteps = (bay: Pick<ABay, 'oilId' | 'dyeId'>, ...left: Programm
     ...(step === 'dye' && { bottleId: bay.dyeId }),
   }))
 
-export async function aBay(shop: AShop, vehicle: Partial<VehicleSetup> = {}): Promise<ABay> {
+export async function aBay(
+  shop: AShop,
+  vehicle: Partial<VehicleSetup> = {},
+  facts: KitFacts = {},
+): Promise<ABay> {
   const who = { shopId: shop.shopId, userId: shop.userId }
-  const station = await aStation(shop, { vehicle })
+  const station = await aStation(shop, { vehicle, facts })
   const { kitId, deviceId, config } = station
   let at = NOW.getTime()
   const now = () => new Date(at)

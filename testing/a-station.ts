@@ -32,11 +32,13 @@ export async function aStation(
     vehicle = {},
     speed = 1,
     tank = {},
+    facts = {},
   }: {
     label?: string
     vehicle?: Partial<VehicleSetup>
     speed?: number
     tank?: Partial<CylinderData>
+    facts?: KitFacts
   } = {},
 ): Promise<AStation> {
   const [kitId, oilId, dyeId, deviceId] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()]
@@ -62,7 +64,7 @@ export async function aStation(
     })
     const piece = (id: string, kind: 'station' | 'bottle', name: string, facts: KitFacts) =>
       addKit(tx, id, { kind, label: name, keepsAt: label, facts, state: 'in-use' }, NOW)
-    await piece(kitId, 'station', label, { tankId, divisionMg: 5_000, accuracyMg: 10_000 })
+    await piece(kitId, 'station', label, { tankId, divisionMg: 5_000, accuracyMg: 10_000, ...facts })
     await piece(oilId, 'bottle', `PAG 46 ${oilId.slice(0, 4)}`, {
       contents: 'oil',
       oilType: 'PAG',

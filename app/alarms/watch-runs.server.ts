@@ -1,6 +1,13 @@
 import { type Alarm, dueAlarms, type Judged, judgePull, notYet, silentAlarms } from '#core/alarms'
 import { grossLimitMg } from '#core/cylinders'
-import { type JobState, leakKnown, onTheScale, openTransfer, type Transfer } from '#core/tape'
+import {
+  type JobState,
+  leakKnown,
+  onTheScale,
+  openTransfer,
+  runningProgramme,
+  type Transfer,
+} from '#core/tape'
 import { atmospherePa, MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import {
   alone,
@@ -93,8 +100,9 @@ async function watchJob(shopId: string, jobId: string, lastSeq: number, now: Dat
     const { state, channels, heard } = job
     const transfer = openTransfer(state)
     await hearOn(tx, heard, channels, transfer?.startedAt ?? nowMs - LOST_MS * 2, now)
-    const judged =
-      transfer?.use === 'recover' && state.status === 'open' ? judge(job, jobId, transfer, nowMs) : undefined
+    // A station watches its own pull, rests in it, and calls by itself.
+    const watched = transfer?.use === 'recover' && state.status === 'open' && !runningProgramme(state)
+    const judged = watched ? judge(job, jobId, transfer, nowMs) : undefined
     const silent = [...lastHeard(heard, channels)]
       .filter(([, last]) => nowMs - last > LOST_MS)
       .map(([deviceId, since]) => ({ deviceId, since }))

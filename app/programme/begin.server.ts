@@ -1,5 +1,6 @@
 import { chargeToleranceMg } from '#core/charging'
 import { grossLimitMg } from '#core/cylinders'
+import { filterUsed } from '#core/kit'
 import { OIL_TYPES, type OilType } from '#core/oil'
 import {
   BELOW_AIR_PA,
@@ -83,6 +84,7 @@ export async function beginProgramme(
       kitOf(tx, [kitId]),
       state.systemId ? systemOf(tx, state.systemId) : undefined,
     ])
+    checkFilter(pieces[0]!, asked)
     const limitMg = grossLimitMg(tank, refrigerant, shop.fillMarginPct)
     const expectedMg = expectedIn({ jobId, system: system ?? null }, state)?.massMg ?? null
     const airPa = system?.altitudeM ? atmospherePa(system.altitudeM) : STANDARD_ATMOSPHERE_PA
@@ -135,6 +137,13 @@ function mayBegin(state: JobState): string {
   if (openTransfer(state)) throw no('A transfer is running on this job: end it first.')
   if (!state.refrigerant) throw no('Say which refrigerant is in it first: under Prepare.')
   return state.refrigerant
+}
+
+/** A filter that has passed its kilograms cleans nothing any more. */
+function checkFilter({ label, facts, passedMg }: KitRow, steps: readonly PlannedStep[]) {
+  const used = filterUsed(facts, passedMg)
+  if (used !== null && used >= 1 && steps.some((each) => each.step === 'recover'))
+    throw no(`The filter of ${label} has passed its kilograms: fit a new one, note it under Kit, then begin.`)
 }
 
 /** What has to stay in it, and what is to go out, have to be there, with what comes out of the vehicle. */

@@ -200,6 +200,15 @@ describe('who may begin', () => {
     const again = charge(550_000).filter((each) => each.step === 'charge' || each.step === 'clear')
     expect(await refused(bay, jobId, again)).toMatch(/^Charge: That is more than its charge/)
   })
+  it('through a filter that has passed its kilograms nothing is drawn; vacuum and charge need none', async () => {
+    const bay = await aBay(shop, {}, { filterLifeMg: 400 * G })
+    const jobId = await bay.vehicle()
+    await bay.begin(jobId, usualSteps(bay, 'before', 'after'))
+    await bay.run(jobId)
+    const next = await bay.vehicle()
+    expect(await refused(bay, next)).toMatch(/has passed its kilograms: fit a new one/)
+    expect(await refused(bay, next, usualSteps(bay, 'recover', 'charge'))).toBe('begun')
+  })
   it('more than the tank can give', async () => {
     const bay = await aBay(shop)
     // 8 kg and the 7 kg that come, less 2 that stay, are less than 14.

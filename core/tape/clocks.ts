@@ -1,3 +1,4 @@
+import { runningProgramme } from './chapters/programme'
 import { openTransfer } from './chapters/transfer'
 import { holdRule, runningHold } from './chapters/evacuation'
 import type { Watched } from './chapters/watches'
@@ -33,7 +34,8 @@ export function clocksOf(state: JobState, reference: Reference | null): Clock[] 
       clockId: hold.holdId,
       what: 'hold',
       startedAt: hold.startedAt,
-      dueAt: hold.startedAt + holdRule(state).leastS * 1000,
+      // A station reads its own gauge, and asks for a hand where it wants one.
+      dueAt: runningProgramme(state) ? null : hold.startedAt + holdRule(state).leastS * 1000,
     })
   for (const { watchId, what, startedAt, forS, endedAt } of state.watches)
     if (endedAt === undefined && state.lastAt - startedAt < FORGOTTEN_MS)

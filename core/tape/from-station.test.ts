@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { anEntry } from '../../testing/an-entry'
 import type { StationReport } from '../programme'
-import { type Entry, foldTape, fromStation, type Saying } from '.'
+import { clocksOf, type Entry, foldTape, fromStation, nextStep, type Saying } from '.'
 
 const STATION = {
   kitId: '00000000-0000-4000-8000-0000000000a1',
@@ -135,6 +135,23 @@ describe('what a station says is noted as a hand would', () => {
     const { says, state } = aStation()
     says({ kind: 'ended', how: 'stopped', why: 'not-the-gas', readings: { gas: 'R-1234yf', purityPct: 97 } })
     expect(state().gasTests).toMatchObject([{ passed: false, found: 'R-1234yf', purityPct: 97 }])
+  })
+})
+
+describe('while a station is at it', () => {
+  it('its hold is due for nobody: it reads its own gauge, and asks; by hand it is due after its time', () => {
+    const begun = anEntry('programme-begun', { programmeId: 'p', kitId: 'k', deviceId: 'd', steps: [] })
+    const hold = anEntry('hold-started', { holdId: 'h', pressurePa: 60 })
+    expect(clocksOf(foldTape([begun, hold]), null)).toMatchObject([{ what: 'hold', dueAt: null }])
+    // Ten minutes by common practice.
+    expect(clocksOf(foldTape([hold]), null)).toMatchObject([{ what: 'hold', dueAt: hold.at + 600_000 }])
+  })
+  it('the next step is the station’s, or the hand that it asks for', () => {
+    const { says, state } = aStation()
+    says({ step: 'recover', readings: { weightKg: 20.4 } })
+    expect(nextStep(state())).toBe('programme-runs')
+    says({ kind: 'asks', ask: 'hoses-on' })
+    expect(nextStep(state())).toBe('give-a-hand')
   })
 })
 

@@ -45,11 +45,12 @@ export function Plan() {
   }
   const problem = wrong ? undefined : programmeProblems(steps, known)[0]
   const [asked, setAsked] = useState(false)
+  // Pressed again, where no answer came, it is the same one.
+  const [programmeId] = useState(newId)
   if (!station) return null
   const begin = () => {
     setAsked(true)
     if (wrong || problem) return
-    const programmeId = newId()
     const sent = { programmeId, kitId: station.kitId, steps, ...(preset && { preset }) }
     void tell('begin', { sent: JSON.stringify(sent) })
   }

@@ -3,9 +3,11 @@ import { useRevalidator } from 'react-router'
 import { useJob } from '../job-context'
 
 const LONGEST_MS = 15_000
-const AWAY = 'No connection, so the station was told nothing. Try again, or go on by hand.'
+/** It may have arrived, and only the answer not. */
+const NO_ANSWER =
+  'No answer: whether the station was told is not known. Press again: it is told once. Or go on by hand.'
 
-/** Tells the station of this job something. It goes over the server: without a signal nothing is done, and that is said. */
+/** Tells the station of this job something. It goes over the server: where no answer comes, that is said. */
 export function useStation() {
   const { data } = useJob()
   const { revalidate } = useRevalidator()
@@ -30,8 +32,8 @@ async function ask(to: string, body: URLSearchParams): Promise<string | undefine
     const response = await fetch(to, { method: 'POST', body, signal: AbortSignal.timeout(LONGEST_MS) })
     if (response.ok) return undefined
     const { error } = (await response.json()) as { error?: string }
-    return error ?? AWAY
+    return error ?? NO_ANSWER
   } catch {
-    return AWAY
+    return NO_ANSWER
   }
 }
