@@ -61,7 +61,12 @@ async function helpUntil(page: Page, says: RegExp) {
         const text = (await bay.textContent()) ?? ''
         if (says.test(text)) return true
         const done = bay.locator('.bay-ask .btn-primary:enabled')
-        if ((await done.count()) > 0) await done.first().click()
+        // One that is gone meanwhile has been answered.
+        if ((await done.count()) > 0)
+          await done
+            .first()
+            .click({ timeout: 3_000 })
+            .catch(() => undefined)
         return false
       },
       { timeout: 120_000, intervals: [300] },

@@ -1,7 +1,7 @@
 import { Check, Circle, CircleDot, Hand, type LucideIcon } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import type { PlannedStep } from '#core/programme'
+import type { HandAnswer, PlannedStep } from '#core/programme'
 import { openTransfer, type Programme } from '#core/tape'
 import { useShow } from '~/ui/reader'
 import { clockTime, duration } from '~/ui/time'
@@ -23,6 +23,11 @@ export function Running({ programme }: { programme: Programme }) {
   const speed = Number(data.standIns.find((each) => each.deviceId === programme.deviceId)?.state?.speed) || 1
   const silentMs = nowMs - heardAt
   const { asks } = programme
+  // Pressed and taken: it is seen a moment later that it was.
+  const [given, setGiven] = useState('')
+  const give = async (askId: string, say: HandAnswer) => {
+    if (await tell('hand', { sent: JSON.stringify({ askId, say }) })) setGiven(askId)
+  }
   return (
     <>
       <div className="spread">
@@ -41,18 +46,16 @@ export function Running({ programme }: { programme: Programme }) {
             <div className="key-grid">
               <Button
                 className="btn-big"
-                disabled={busy}
-                onClick={() =>
-                  void tell('hand', { sent: JSON.stringify({ askId: asks.askId, say: 'done' }) })
-                }
+                disabled={busy || given === asks.askId}
+                onClick={() => void give(asks.askId, 'done')}
               >
                 {ASK_WORDS[asks.ask].done}
               </Button>
               <Button
                 className="btn-big"
                 variant="outline-danger"
-                disabled={busy}
-                onClick={() => void tell('hand', { sent: JSON.stringify({ askId: asks.askId, say: 'no' }) })}
+                disabled={busy || given === asks.askId}
+                onClick={() => void give(asks.askId, 'no')}
               >
                 {ASK_WORDS[asks.ask].no}
               </Button>
