@@ -5,6 +5,7 @@ import {
   type CheckResult,
   type Derived,
   type Figure,
+  boxAboveK,
   figuresOf,
   judgePattern,
   judgeReadings,
@@ -37,8 +38,9 @@ export interface CheckedAgainst {
 }
 
 /** Readings that are not those of a system that runs and has settled. */
-export type SettlingCode = 'readings-not-settled' | 'readings-at-rest' | 'suction-above-head'
-export type SettlingReason = 'let-it-settle' | 'start-it' | 'hoses-swapped'
+export type SettlingCode =
+  'readings-not-settled' | 'readings-box-warm' | 'readings-at-rest' | 'suction-above-head'
+export type SettlingReason = 'let-it-settle' | 'wait-for-box' | 'start-it' | 'hoses-swapped'
 export type ChecksCode = ReadingsCode | PatternCode | SettlingCode
 export type ChecksReason = ReadingsReason | PatternReason | SettlingReason
 export type ChecksVerdict = Verdict<ChecksCode, ChecksReason>
@@ -86,7 +88,7 @@ export function judgeChecks(state: JobState, context: CheckedAgainst): ChecksVer
 
 /** Why the readings are not yet those of a running system that has settled. */
 function unsettledIn(state: JobState, running: Running): ChecksVerdict | undefined {
-  const { at, lowPa, highPa } = checkReadings(state)
+  const { at, lowPa, highPa, airOnK } = checkReadings(state)
   if (at === undefined) return undefined
   const verdict = (
     code: SettlingCode,
@@ -106,8 +108,11 @@ function unsettledIn(state: JobState, running: Running): ChecksVerdict | undefin
     if (highPa - lowPa <= tellsPa) return verdict('readings-at-rest', 'start-it')
   }
   const leftS = settlesInS(running.service, (at - running.since) / 1000)
-  return leftS > 0
-    ? verdict('readings-not-settled', 'let-it-settle', [quantity('known-after', leftS, 's')])
+  if (leftS > 0)
+    return verdict('readings-not-settled', 'let-it-settle', [quantity('known-after', leftS, 's')])
+  const aboveK = airOnK === undefined ? 0 : boxAboveK(running.service, airOnK)
+  return aboveK > 0
+    ? verdict('readings-box-warm', 'wait-for-box', [quantity('box-above', aboveK, 'K')])
     : undefined
 }
 

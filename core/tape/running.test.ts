@@ -37,6 +37,27 @@ describe('what the readings of a running system say', () => {
     // Said, then read at once: ten minutes are still to come.
     expect(verdict.numbers).toEqual([{ name: 'known-after', value: 600, unit: 's' }])
   })
+  it('a store is judged at its own temperature: a warm box loads it beyond what is usual', () => {
+    const store = (service: 'cold-store' | 'freezer' | 'comfort', boxC: number) => {
+      const course = aCourse().about('R-449A').write('system-running', { service, beforeS: 7_200 })
+      course.wait(0).write('pressure-noted', { point: 'low', pressurePa: 401_325 })
+      course.wait(0).write('pressure-noted', { point: 'high', pressurePa: 1_601_325 })
+      course.wait(0).write('temperature-noted', { point: 'air-on', tempK: boxC + ZERO_CELSIUS_K })
+      return judgeChecks(course.state(), context)
+    }
+    expect(store('cold-store', 14)).toMatchObject({
+      outcome: 'open',
+      code: 'readings-box-warm',
+      numbers: [{ name: 'box-above', value: expect.closeTo(4, 6) as number }],
+    })
+    expect(store('freezer', -9).code).toBe('readings-box-warm')
+    for (const [service, boxC] of [
+      ['cold-store', 10],
+      ['freezer', -10],
+      ['comfort', 26],
+    ] as const)
+      expect(store(service, boxC).code, `${service} at ${boxC}`).not.toBe('readings-box-warm')
+  })
   it('a system at rest is no running one', () => {
     const course = runs(900)
     course.wait(0).write('pressure-noted', { point: 'low', pressurePa: bubblePa(25) })

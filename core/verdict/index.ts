@@ -60,6 +60,7 @@ export type QuantityName =
   | 'water-time'
   | 'water-share'
   | 'known-after'
+  | 'box-above'
   | 'td'
   | 'over-ambient'
   | 'air-drop'
@@ -106,6 +107,7 @@ export function quantity(
 
 /**
  * Version of the judging code, stored with each verdict: it is never silently judged again. 2: doubt of the scale;
- * 3: what a hold's curve says of leak and moisture; 4: all readings of a running system together.
+ * 3: what a hold's curve says of leak and moisture; 4: all readings of a running system together; 5: stores
+ * at box temperature only.
  */
-export const ENGINE_VERSION = 4
+export const ENGINE_VERSION = 5

@@ -24,6 +24,7 @@ const CAUSE_WORDS: Record<Cause, string> = {
 /** What all readings together say. */
 export const PATTERN_WORDS: Record<PatternCode | SettlingCode, string> = {
   'readings-not-settled': 'It has not run long enough to judge',
+  'readings-box-warm': 'The box is still too warm to judge by',
   'pattern-all-right': 'All right, as far as these readings show',
   'pattern-charge-low': 'The readings say: charge low',
   'pattern-charge-high': 'The readings say: too much charge',
@@ -66,6 +67,8 @@ const CHECK_WORDS: Record<NextCheck, string> = {
 
 export const PATTERN_REASONS: Record<PatternReason | SettlingReason, string> = {
   'let-it-settle': 'Let it run steadily, then read all of it again within a few minutes.',
+  'wait-for-box':
+    'A warm box loads the coil beyond what is usual. Doors shut, let it pull down, then read all of it again.',
   'start-it': 'At rest both sides equalise. Start it, let it settle, then read.',
   'hoses-swapped': 'The hoses are swapped, or a gauge is off.',
   'instruments-or-gas-first':

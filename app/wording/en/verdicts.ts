@@ -225,6 +225,7 @@ export const QUANTITY_WORDS: Record<QuantityName, string> = {
   'water-time': 'with a time constant of',
   'water-share': 'of what water can reach here',
   'known-after': 'Could be known after',
+  'box-above': 'The box is too warm by',
   td: 'Air on less evaporating',
   'over-ambient': 'Condensing above ambient',
   'air-drop': 'Air on less air off',

@@ -17,6 +17,7 @@ export {
   type Service,
   type ServiceFacts,
   SERVICES,
+  boxAboveK,
   settlesInS,
   settleTimeS,
 } from './service'

@@ -116,3 +116,12 @@ export function settlesInS(service: Service, runningS: number): number {
 }
 
 export const settleTimeS = (service: Service) => SETTLES_S[service]
+
+/** Air onto the evaporator at which a store's readings begin to count, K: its ranges are those of +2 C and -20 C. */
+const BOX_K: Partial<Record<Service, number>> = { 'cold-store': 283.15, freezer: 263.15 }
+
+/** How much warmer a store still is than where its readings count, K; 0: it is there, or it is no store. */
+export function boxAboveK(service: Service, airOnK: number): number {
+  const boxK = BOX_K[service]
+  return boxK === undefined ? 0 : Math.max(0, airOnK - boxK)
+}
