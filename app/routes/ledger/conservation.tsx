@@ -148,7 +148,7 @@ function ByCause({ differences }: { differences: Difference[] }) {
         {differences.map(({ refrigerant, cause, foundMg, goneMg, times }) => (
           <tr key={`${refrigerant} ${cause}`}>
             <th scope="row">{refrigerant ?? 'not named'}</th>
-            <td>{wordOf(DIFFERENCE_WORDS, cause)}</td>
+            <td className="cause">{wordOf(DIFFERENCE_WORDS, cause)}</td>
             <td className="num">{weight(foundMg)}</td>
             <td className="num">{weight(goneMg)}</td>
             <td className="num digits">{times}</td>

@@ -1,6 +1,6 @@
 import type { Condition } from '../../cylinders'
 import type { CylinderPort, EndLevelUse, HoseSize, RecoveryEndKind, RecoveryMethod } from '../../recovery'
-import { type Chapter, wordsOnly } from '../chapter'
+import { type Chapter, PLAIN, wordsOnly } from '../chapter'
 import { type Episode, episodesOf, isRecovered, recoveredEpisode } from '../episodes'
 import type { NextStep } from '../next'
 import { type JobState, stepDone } from '../state'
@@ -58,18 +58,13 @@ export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
   }),
   kinds: {
     'recovery-ended': {
+      ...PLAIN,
       version: 2,
       upcast: [
         ({ emptied }: { emptied: unknown }) => ({
           how: emptied === true ? 'emptied' : emptied === false ? 'not-emptied' : undefined,
         }),
       ],
-      refs: () => ({}),
-      ownId: null,
-      figure: null,
-      correctable: true,
-      afterClose: false,
-      decides: null,
       fold(state, { how }, { entryId, time, order }) {
         state.recoveryEnds.push({ entryId, at: time, order, how })
       },

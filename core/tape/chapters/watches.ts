@@ -1,4 +1,4 @@
-import { type Chapter, wordsOnly } from '../chapter'
+import { type Chapter, PLAIN, wordsOnly } from '../chapter'
 
 /** What is watched for a set time: the low side after a pull, or nitrogen in the circuit. */
 export type Watched = 'pull' | 'nitrogen'
@@ -52,14 +52,7 @@ export const watches: Chapter<WatchBodies, WatchSlice> = {
       },
     },
     'watch-ended': {
-      version: 1,
-      upcast: [],
-      refs: () => ({}),
-      ownId: null,
-      figure: null,
-      correctable: true,
-      afterClose: false,
-      decides: null,
+      ...PLAIN,
       fold(state, { watchId }, { time }) {
         const watch = state.watches.find((each) => each.watchId === watchId)
         if (watch) watch.endedAt ??= time

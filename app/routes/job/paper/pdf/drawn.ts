@@ -1,6 +1,6 @@
 import type { Content } from 'pdfmake/interfaces'
 import { type JobState, readingsOf } from '#core/tape'
-import { dayAndTime } from '~/ui/time'
+import { dayAndTime, duration } from '~/ui/time'
 import type { PaperJob, Show } from './paper-job'
 
 export function curves(job: PaperJob, show: Show): Content[] {
@@ -19,7 +19,7 @@ function weightCurves({ state, data }: PaperJob, show: Show): Content[] {
       const { use, startedAt } = transfer
       const points = movedOver(transfer)
       return figure(
-        `${dayAndTime(startedAt, data.shop.timeZone)}: ${use === 'recover' ? 'recovered' : 'charged'} ${show('weight', Math.abs(transfer.amountMg))}`,
+        `${dayAndTime(startedAt, data.shop.timeZone)}: ${use === 'recover' ? 'recovered' : 'charged'} ${show('weight', Math.abs(transfer.amountMg))}, in ${lasted(points)}`,
         points,
       )
     }),
@@ -49,7 +49,7 @@ function pressureCurves({ state }: PaperJob, show: Show): Content[] {
     ...sides.map((side) => {
       const values = of(side).map((each) => each.value)
       return figure(
-        `${side === 'low' ? 'Low' : 'High'} side: ${show('pressure', Math.min(...values))} to ${show('pressure', Math.max(...values))}`,
+        `${side === 'low' ? 'Low' : 'High'} side: ${show('pressure', Math.min(...values))} to ${show('pressure', Math.max(...values))}, in ${lasted(of(side))}`,
         of(side),
       )
     }),
@@ -64,12 +64,14 @@ function holdCurves({ state, data }: PaperJob, show: Show): Content[] {
     ...ended.map((hold) => {
       const readings = readingsOf(hold)
       return figure(
-        `${dayAndTime(hold.startedAt, data.shop.timeZone)}: from ${show('vacuum', readings[0]!.pressurePa)} to ${show('vacuum', readings.at(-1)!.pressurePa)}`,
+        `${dayAndTime(hold.startedAt, data.shop.timeZone)}: from ${show('vacuum', readings[0]!.pressurePa)} to ${show('vacuum', readings.at(-1)!.pressurePa)}, in ${duration(readings.at(-1)!.atS - readings[0]!.atS)}`,
         readings.map(({ atS, pressurePa }) => ({ at: atS, value: pressurePa })),
       )
     }),
   ]
 }
+
+const lasted = (points: Points) => duration((points.at(-1)!.at - points[0]!.at) / 1_000)
 
 /** A line over time, from the lowest of zero and it to the highest, with what it shows written above. */
 function figure(words: string, points: Points): Content {
