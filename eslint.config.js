@@ -11,6 +11,8 @@ const MAY_STAND_ON = {
   db: ['core', 'db'],
   instruments: ['core', 'sim', 'instruments'],
   app: ['core', 'db', 'app'],
+  // The service worker is a program of its own.
+  shell: ['shell'],
   server: ['db', 'app', 'server'],
   demo: ['core', 'sim', 'db', 'demo'],
   command: ['sim', 'db', 'demo', 'command'],
@@ -84,6 +86,7 @@ const CORE_MAY_USE = {
     'tape',
   ],
   alarms: ['units', 'programme', 'recovery', 'tape', 'watching'],
+  unsent: ['cylinders', 'ledger', 'tape'],
 }
 
 export default ts.config(
@@ -115,7 +118,7 @@ export default ts.config(
       'boundaries/include': ['**/*.{ts,tsx}'],
       'boundaries/elements': [
         { type: 'core', pattern: 'core/*', capture: ['subject'], partialMatch: false },
-        ...['sim', 'instruments', 'db', 'app', 'server', 'demo', 'command', 'e2e', 'testing'].map((type) => ({
+        ...['sim', 'instruments', 'db', 'app', 'shell', 'server', 'demo', 'command', 'e2e', 'testing'].map((type) => ({
           type,
           pattern: type,
           partialMatch: false,

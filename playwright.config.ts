@@ -23,6 +23,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     timezoneId: 'UTC',
     contextOptions: { reducedMotion: 'reduce' },
+    // Pages come from the server, so that routes that a test puts in between are asked; offline.spec lets the worker in.
+    serviceWorkers: 'block',
   },
   webServer: {
     command: 'node --import tsx server/listen.ts',

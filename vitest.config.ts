@@ -12,7 +12,7 @@ export default defineConfig({
     ],
   },
   test: {
-    include: ['{core,sim,db,instruments,app,demo,server,command,docs}/**/*.test.{ts,tsx}'],
+    include: ['{core,sim,db,instruments,app,shell,demo,server,command,docs}/**/*.test.{ts,tsx}'],
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },

@@ -1,7 +1,9 @@
 import { startTransition, StrictMode } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 import { HydratedRouter } from 'react-router/dom'
+import { keepProgram } from './offline/program'
 
+keepProgram()
 startTransition(() => {
   hydrateRoot(
     document,

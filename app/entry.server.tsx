@@ -21,14 +21,14 @@ export default function handleRequest(
   routerContext: EntryContext,
   context: RouterContextProvider,
 ) {
-  const { nonce, reference } = context.get(requestFacts)
+  const { nonce, reference, build, shell } = context.get(requestFacts)
   return new Promise<Response>((resolve, reject) => {
     let answered = false
     const ready: keyof RenderToPipeableStreamOptions = isbot(request.headers.get('user-agent') ?? '')
       ? 'onAllReady'
       : 'onShellReady'
     const { pipe, abort } = renderToPipeableStream(
-      <PageFacts value={{ nonce, reference }}>
+      <PageFacts value={{ nonce, reference, build, shell }}>
         <ServerRouter context={routerContext} url={request.url} nonce={nonce} />
       </PageFacts>,
       {

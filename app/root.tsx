@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect } from 'react'
+import { type ReactNode, useEffect, useSyncExternalStore } from 'react'
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from 'react-router'
 import type { Theme } from './session/preferences'
 import latin from '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2?url'
@@ -6,13 +6,25 @@ import sheet from './styles/app.scss?url'
 import { ErrorPage } from './ui/error-page'
 import { usePageFacts } from './ui/page-facts'
 
-/** Follows the device's light or dark before anything is painted. */
-const FOLLOW_DEVICE = `(function(){var d=matchMedia('(prefers-color-scheme: dark)');
-function f(){document.documentElement.dataset.bsTheme=d.matches?'dark':'light'}
-if(document.documentElement.dataset.bsTheme==='auto'){f();d.addEventListener('change',f)}})()`
+/** Follows the device's light or dark, or what a person chose here, before anything is painted. */
+const FOLLOW_DEVICE = `(function(){var d=matchMedia('(prefers-color-scheme: dark)'),r=document.documentElement.dataset,t;
+try{t=localStorage.getItem('keg-theme')}catch(e){}
+function f(){r.bsTheme=d.matches?'dark':'light'}
+if(r.bsTheme==='auto'&&(t==='light'||t==='dark'))r.bsTheme=t
+else if(r.bsTheme==='auto'){f();d.addEventListener('change',f)}})()`
+
+const never = () => () => {}
+/** Not while a page is taken over from the server: it must be the same then. */
+const useHydrated = () =>
+  useSyncExternalStore(
+    never,
+    () => true,
+    () => false,
+  )
 
 export function Layout({ children }: { children: ReactNode }) {
-  const { nonce, reference } = usePageFacts()
+  const { nonce, reference, build, shell } = usePageFacts()
+  const hydrated = useHydrated()
   const theme = useRouteLoaderData<{ preferences?: { theme: Theme } }>('frame')?.preferences?.theme ?? 'auto'
   return (
     <html lang="en" data-bs-theme={theme} suppressHydrationWarning>
@@ -28,10 +40,15 @@ export function Layout({ children }: { children: ReactNode }) {
         <link rel="stylesheet" href={sheet} nonce={nonce} />
         <link rel="preload" href={latin} as="font" type="font/woff2" crossOrigin="anonymous" />
         <meta name="keg-reference" content={reference} />
+        <meta name="keg-build" content={build} />
+        <meta name="keg-shell" content={shell ? 'yes' : 'no'} />
         <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: FOLLOW_DEVICE }} />
         <link rel="icon" href="/keg.svg" type="image/svg+xml" />
+        <link rel="apple-touch-icon" href="/icons/keg-180.png" />
+        <link rel="manifest" href="/manifest.webmanifest" />
+        <meta name="theme-color" content="#27221c" />
         <Meta />
-        <Links nonce={nonce} />
+        {(hydrated || !shell) && <Links nonce={nonce} />}
       </head>
       <body>
         {children}
@@ -52,6 +69,18 @@ export default function Root() {
     document.documentElement.dataset.alive = 'yes'
   }, [])
   return <Outlet />
+}
+
+/** While a page that the service worker opened loads what it shows. */
+export function HydrateFallback() {
+  return (
+    <div className="frame">
+      <header className="topbar">
+        <span className="mark">Keg</span>
+      </header>
+      <main className="page" aria-busy="true" aria-label="Opening" />
+    </div>
+  )
 }
 
 export function ErrorBoundary() {

@@ -94,6 +94,25 @@ export async function systemsOf(tx: ShopTx, systemIds: string[]): Promise<System
   return tx<SystemRow[]>`${SELECT(tx)} where y.system_id in ${tx(systemIds)} order by lower(y.name)`
 }
 
+/** What the books know of a system now, beside what is in it. */
+export interface SystemPast {
+  systemId: string
+  /** They know the whole of what is in it: a job had emptied it once. */
+  whole: boolean
+  chargedAt: Date | null
+  dyedAt: Date | null
+}
+
+/** Of all systems in use. */
+export async function systemPasts(tx: ShopTx, limit = 2000): Promise<SystemPast[]> {
+  return tx<SystemPast[]>`
+    select y.system_id,
+      exists (select 1 from job_summary m where m.system_id = y.system_id and m.emptied) as whole,
+      (select max(m.at) from movement m where m.to_system = y.system_id and m.from_cylinder is not null) as charged_at,
+      (select max(o.at) from oil_move o where o.system_id = y.system_id and o.what = 'dye') as dyed_at
+    from system y where y.retired_at is null limit ${limit}`
+}
+
 /** Sending it twice adds one. */
 export async function addSystem(tx: ShopTx, systemId: string, data: SystemData, at: Date): Promise<void> {
   await tx`

@@ -123,7 +123,7 @@ it('two rigs and two stations are there; the rigs have spoken up to now, and the
 })
 
 it('fills no cylinder past its limit, and names nothing but its own scenario', async () => {
-  const { seen } = await import('../app/cylinders/condition.server')
+  const { seen } = await import('../app/cylinders/condition')
   await inShop(shopId, async (tx) => {
     const { cylinders } = await rack(tx, {}, 1, 100)
     const tags = cylinders.map((c) => seen(c, 0, '2026-11-24').tags.map(([text]) => text))

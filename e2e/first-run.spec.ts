@@ -122,16 +122,14 @@ test('of two who press at once one opens the shop, and every process gives the s
   }
 })
 
-test('without its database Keg says that nothing was lost, and logs the reference that it shows', async ({
-  page,
-}) => {
+test('without its database Keg says what is safe, and logs the reference that it shows', async ({ page }) => {
   const nowhere = Object.assign(new URL(process.env.KEG_DATABASE_URL!), { pathname: '/keg_nowhere' }).href
   const origin = `http://127.0.0.1:${PORT + 20}`
   const { said } = await serve(PORT + 20, nowhere, /(Keg is ready)/)
   expect((await page.request.get(`${origin}/healthz`)).status()).toBe(503)
   const answer = await page.goto(origin)
   expect(answer!.status()).toBe(500)
-  await expect(page.getByText('Nothing was lost')).toBeVisible()
+  await expect(page.getByText('What you noted in jobs is on the server')).toBeVisible()
   const reference = await page.locator('strong').textContent()
   expect(reference).toMatch(/^[0-9a-f]{8}$/)
   expect(said()).toContain(reference!)

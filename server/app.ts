@@ -70,6 +70,8 @@ app.use(
       context.set(requestFacts, {
         nonce: response.locals.nonce as string,
         reference: randomBytes(4).toString('hex'),
+        build: build.assets.version,
+        shell: request.path === '/shell',
         address: request.ip ?? '',
       })
       return context

@@ -55,7 +55,14 @@ function takeConnections(send: (message: string) => unknown) {
 
 async function serveBuild(front: Express): Promise<Keg> {
   front.use('/assets', express.static('build/client/assets', { immutable: true, maxAge: '1y' }))
-  front.use(express.static('build/client', { maxAge: '1h' }))
+  front.use(
+    express.static('build/client', {
+      maxAge: '1h',
+      // The worker is asked for anew each time: it says which program there is.
+      setHeaders: (response, path) =>
+        path.endsWith('/worker.js') && response.set('cache-control', 'no-cache'),
+    }),
+  )
   const keg = (await import(new URL('../build/server/index.js', import.meta.url).href)) as Keg
   front.use(keg.app)
   return keg

@@ -5,7 +5,7 @@ import { MemoryRouter } from 'react-router'
 import { type Entry, type EntryBodies, type EntryKind, foldTape } from '#core/tape'
 import { METRIC_UNITS, type Units } from '#core/units'
 import { JobContext, type OpenJob } from '~/routes/job/job-context'
-import type { JobCylinder, JobData } from '~/routes/job/load.server'
+import type { JobCylinder, JobData } from '~/job/data'
 import { OutboxProvider } from '~/tape/outbox-context'
 import { ReaderContext } from '~/ui/reader'
 import { aCylinderRecord } from './a-cylinder-record'
@@ -106,7 +106,7 @@ export function said(part: ReactNode, entries: Entry[], over: Over = {}): string
   const html = renderToStaticMarkup(
     <MemoryRouter>
       <ReaderContext value={{ units: over.units ?? METRIC_UNITS }}>
-        <OutboxProvider person={{ userId: 'u', name: 'Robin' }}>
+        <OutboxProvider theme="auto" person={{ userId: 'u', name: 'Robin' }}>
           <JobContext value={job}>{part}</JobContext>
         </OutboxProvider>
       </ReaderContext>

@@ -20,7 +20,7 @@ export async function through(token: string | undefined, path: string, method = 
   const headers = token ? { cookie: await sessionCookie.serialize(token) } : undefined
   const request = new Request(`http://keg.test${path}`, { method, ...(headers ? { headers } : {}) })
   const context = new RouterContextProvider()
-  context.set(requestFacts, { nonce: 'n', reference: 'r', address: '127.0.0.1' })
+  context.set(requestFacts, { nonce: 'n', reference: 'r', build: '', shell: false, address: '127.0.0.1' })
   await onlySignedIn({ request, context, params: {} } as never, async () => new Response())
   return context
 }

@@ -4,7 +4,7 @@ import type { Clock } from '#core/tape'
 /** What runs in one job. */
 export interface JobClocks {
   jobId: string
-  number: number
+  number: number | null
   title: string
   clocks: Clock[]
 }

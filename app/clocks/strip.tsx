@@ -14,6 +14,7 @@ import { duration, minutesRange } from '~/ui/time'
 import { CLOCK_WORDS } from '~/wording/en'
 import { firstToRing, ring } from './ring'
 import { answered, heard, type JobClocks, useRunning } from './running'
+import { jobNumber } from '~/ui/job-number'
 
 const TICK_MS = 1_000
 const SHOWN = 6
@@ -70,7 +71,7 @@ export function ClockStrip({ person: { userId, role }, loaded }: StripProps) {
 }
 
 const isTransfer = ({ what }: Clock) => what === 'recover' || what === 'charge'
-const nameOf = ({ title, number }: JobClocks) => title || `Job ${number}`
+const nameOf = ({ title, number }: JobClocks) => title || jobNumber(number)
 const rank = ({ job }: { job: JobClocks }, own: string[]) => (own.includes(job.jobId) ? 0 : 1)
 
 function leftWords({ what, dueAt, latestAt }: Clock, now: number): string {

@@ -13,7 +13,7 @@ import {
   text,
   ticked,
 } from './read.server'
-import { asked } from './search.server'
+import { asked } from './search'
 
 const us = { units: US_UNITS }
 const request = (fields: Record<string, string>) =>

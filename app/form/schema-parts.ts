@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { measure, type MeasureKind, type ReadersUnits } from '~/ui/measure'
+import { isDay } from './day'
 import { ID } from './id'
 
 /** Text of a length. @param what how the sentence names it: 'a label' */
@@ -71,10 +72,3 @@ export const dateField = Joi.string()
   .empty('')
   .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('string.pattern.base')))
   .messages({ 'string.pattern.base': 'Enter a date as year-month-day, such as 2026-03-31.' })
-
-/** A day that exists, in a time in which there is anything to write down: no 31st of February, no year 9999. */
-export function isDay(text: string): boolean {
-  const date = new Date(`${text}T00:00:00Z`)
-  if (!/^(19|20|21)\d{2}-\d{2}-\d{2}$/.test(text) || Number.isNaN(date.getTime())) return false
-  return date.toISOString().startsWith(text)
-}

@@ -7,6 +7,8 @@ interface ChangeStream {
   /** Looked at again at each heartbeat; false ends the stream. */
   stillMay: () => Promise<boolean>
   heartbeatMs: number
+  /** Version of the program that answers: told first, so that pages of an older one know. */
+  build?: string
   /** The reader has gone. */
   signal: AbortSignal
 }
@@ -20,7 +22,7 @@ const MOST_UNREAD = 1_000
  * the next heartbeat; it never leaves it.
  * @throws NotListeningError when changes cannot be heard now
  */
-export async function changeStream({ shopId, devices, stillMay, heartbeatMs, signal }: ChangeStream) {
+export async function changeStream({ shopId, devices, stillMay, heartbeatMs, build, signal }: ChangeStream) {
   const bytes = new TextEncoder()
   let controller: ReadableStreamDefaultController<Uint8Array> | undefined
   let beat: NodeJS.Timeout | undefined
@@ -45,6 +47,7 @@ export async function changeStream({ shopId, devices, stillMay, heartbeatMs, sig
         signal.addEventListener('abort', end)
         if (signal.aborted) return end()
         send('retry: 3000\n\n')
+        if (build) send(`data: ${JSON.stringify({ kind: 'program', id: build })}\n\n`)
         for (const text of early.splice(0)) send(text)
         beatLater()
       },

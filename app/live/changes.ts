@@ -1,10 +1,10 @@
-import { useEffect, useEffectEvent, useRef, useSyncExternalStore } from 'react'
+import { useEffect, useEffectEvent, useRef } from 'react'
 import { useRevalidator } from 'react-router'
 import type { Channel } from '#core/samples'
-import { reloadState, subscribeToReloads } from './last-good'
+import { serverHas } from '~/offline/program'
 
 export interface Change {
-  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'alarm' | 'refetch'
+  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'alarm' | 'refetch' | 'program'
   id: string
 }
 
@@ -64,19 +64,7 @@ export function useRefresh(concerns: (change: Change) => boolean) {
     missed.current = false
     void revalidate()
   }, [state, revalidate])
-  // What could not be loaded is tried again, whether or not anything changes.
-  const stale = useSyncExternalStore(subscribeToReloads, reloadState, () => undefined) !== undefined
-  const tryAgain = useEffectEvent(() => {
-    if (state === 'idle') void revalidate()
-  })
-  useEffect(() => {
-    if (!stale) return
-    const timer = setInterval(() => tryAgain(), AGAIN_MS)
-    return () => clearInterval(timer)
-  }, [stale])
 }
-
-const AGAIN_MS = 5_000
 
 type Told = Change | Said
 /** What the tabs of a browser tell one another: news, and which devices each of them shows. */
@@ -196,6 +184,7 @@ function stream(
 }
 
 function tellAll(told: Told) {
-  if (told.kind !== 'samples') for (const tell of listeners) tell(told)
+  if (told.kind === 'program') serverHas(told.id)
+  else if (told.kind !== 'samples') for (const tell of listeners) tell(told)
   else for (const [tell, devices] of sampleListeners) if (devices.includes(told.id)) tell(told)
 }

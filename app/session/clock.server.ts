@@ -1,5 +1,4 @@
-import { TZDate } from '@date-fns/tz'
-import { format } from 'date-fns'
+import { dayIn } from '~/ui/day-in'
 
 /** The time now; KEG_NOW fixes it for pictures and tests. */
 export function now(): Date {
@@ -8,5 +7,5 @@ export function now(): Date {
 
 /** The date where the shop is, `2026-11-24`. */
 export function todayIn(timeZone: string, at = now()): string {
-  return format(new TZDate(at, timeZone), 'yyyy-MM-dd')
+  return dayIn(timeZone, at)
 }

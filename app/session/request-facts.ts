@@ -6,6 +6,10 @@ export interface RequestFacts {
   nonce: string
   /** Names this request in the log and on an error page. */
   reference: string
+  /** Version of the program that answers. */
+  build: string
+  /** The page is the shell: the program, and nobody's data. */
+  shell: boolean
   /** The browser's address. */
   address: string
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { METRIC_UNITS } from '#core/units'
 import { slots } from './fields'
-import { workOut } from './work-out.server'
+import { workOut } from './work-out'
 import { TOOLS } from './tools'
 
 const surroundings = {

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { aCylinderRecord } from '../../testing/a-cylinder-record'
 import { METRIC_UNITS } from '#core/units'
 import type { Cylinder } from '#core/cylinders'
-import { workOut } from './work-out.server'
+import { workOut } from './work-out'
 import { toolNamed } from './tools'
 
 function ask(name: string, given: Record<string, string>, cylinders?: Cylinder[]) {

@@ -6,7 +6,7 @@ import { METRIC_UNITS } from '#core/units'
 import { aCourse } from '../../testing/a-course'
 import { STAGES } from '#core/tape'
 import { expectedChargeLink, fillLink, stageLinks } from './links'
-import { workOut } from './work-out.server'
+import { workOut } from './work-out'
 import { toolNamed } from './tools'
 
 const follow = (link: string) => {

@@ -1,6 +1,7 @@
 import { slots } from './fields'
 import { KINDS } from './kinds'
-import { schemaOf, variantName } from './schema.server'
+import { variantName } from './limits'
+import { schemaOf } from './schema.server'
 import type { Tool } from './tool'
 import { TOOLS } from './tools'
 

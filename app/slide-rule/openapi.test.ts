@@ -6,7 +6,7 @@ import { METRIC_UNITS } from '#core/units'
 import { answer, inputProblems } from './answer.server'
 import { openApi } from './openapi.server'
 import { problem } from './problem.server'
-import { workOut } from './work-out.server'
+import { workOut } from './work-out'
 import { schemaOf } from './schema.server'
 import { TOOLS } from './tools'
 

@@ -3,8 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import { slots } from './fields'
 import { KINDS } from './kinds'
-import { readInputs } from './read.server'
-import { limitsOf, schemaOf, variantName } from './schema.server'
+import { readInputs } from './read'
+import { limitsOf, variantName } from './limits'
+import { schemaOf } from './schema.server'
 import { TOOLS, toolNamed } from './tools'
 
 const metric = { units: METRIC_UNITS }

@@ -3,21 +3,12 @@ import { REFRIGERANTS } from '#core/refrigerants'
 import { METRIC_UNITS, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { type Field, type Slot, slots } from './fields'
 import { KINDS, type Variant } from './kinds'
+import { edgesOf, isRequired, variantName } from './limits'
 import type { Tool } from './tool'
-
-/** How programs name one way of giving an input: `t_C`; a plain number has its name only. */
-export const variantName = (name: string, { suffix }: Variant): string =>
-  suffix === '' ? name : `${name}_${suffix}`
-
-/** Lowest and highest value of a field, SI. */
-export function limitsOf(field: Field): [least: number, most: number] {
-  const [least, most] = KINDS[field.kind!].limits
-  return [field.least ?? least, field.most ?? most]
-}
 
 const schemas = new Map<string, Joi.ObjectSchema<Record<string, unknown>>>()
 
-/** What a tool takes, in the terms of its JSON interface: it validates, and it documents. */
+/** What a tool takes, in the terms of its JSON interface: for its documentation. What is given is checked alike (check). */
 export function schemaOf(tool: Tool): Joi.ObjectSchema<Record<string, unknown>> {
   let schema = schemas.get(tool.name)
   if (!schema) schemas.set(tool.name, (schema = build(tool)))
@@ -35,7 +26,7 @@ function build(tool: Tool): Joi.ObjectSchema<Record<string, unknown>> {
     }
     const { variants } = KINDS[field.kind!]
     for (const variant of variants) keys[variantName(name, variant)] = numeric(field, variant)
-    const required = !field.optional && field.fallback === undefined && !row
+    const required = isRequired(field, row !== undefined)
     if (variants.length > 1 || required)
       oneOf.push({ names: variants.map((v) => variantName(name, v)), required })
   }
@@ -72,19 +63,14 @@ function plain({ field, row }: Slot): Joi.Schema {
 }
 
 function numeric(field: Field, variant: Variant): Joi.Schema {
-  const [least, most] = limitsOf(field)
+  const [least, most] = edgesOf(field, variant, STANDARD_ATMOSPHERE_PA)
   const { label, help, fallback, kind } = field
   const usual =
     typeof fallback === 'number'
       ? ` Taken when nothing is given: ${KINDS[kind!].show(fallback, { units: METRIC_UNITS })}.`
       : ''
-  // Gauges are zeroed in the local air: the exact limit is checked once that is known.
-  const edge = (value: number) => tidyNumber(variant.fromSi(value, STANDARD_ATMOSPHERE_PA))
   return Joi.number()
-    .min(edge(least))
-    .max(edge(most))
+    .min(least)
+    .max(most)
     .description(`${label}.${help ? ` ${help}` : ''}${usual}`)
 }
-
-/** Without the dust of binary fractions. */
-const tidyNumber = (value: number) => Number(value.toPrecision(12))

@@ -1,5 +1,5 @@
 import { type ReactNode, useId, useRef, useState } from 'react'
-import { ask } from '~/live/ask'
+import { askOrLook } from '~/offline/ask-or-look'
 import { Form } from 'react-bootstrap'
 import { FieldNotes } from '~/ui/field'
 import { type SystemChoice, SYSTEMS_SHOWN } from './choice'
@@ -23,7 +23,10 @@ export function SystemPicker({ offered, name, value, onChoose, error, help }: Sy
   const many = offered.length > SYSTEMS_SHOWN
   const find = async (text: string) => {
     asked.current = text
-    const answer = await ask<{ systems: SystemChoice[] }>(`/systems/find?search=${encodeURIComponent(text)}`)
+    const answer = await askOrLook<{ systems: SystemChoice[] }>(
+      `/systems/find?search=${encodeURIComponent(text)}`,
+      () => import('~/offline/looks').then((each) => each.systemsLike),
+    )
     // An answer to what was typed before comes too late.
     if (asked.current !== text) return
     if (!answer) return setMessage('No connection: choose from the list, or fill the system in later.')

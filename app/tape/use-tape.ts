@@ -6,6 +6,7 @@ import {
   type EntryKind,
   foldFrom,
   foldTape,
+  once,
   type JobState,
   type ReadOff,
   withoutOwnId,
@@ -58,6 +59,12 @@ export function useTape(jobId: string, loaded: LoadedTape): Tape {
   const [added, setAdded] = useState<Entry[]>([])
   const [older, setOlder] = useState<Entry[]>([])
   const lastPress = useRef({ what: '', at: 0 })
+  // What was loaded before stays: a page that is opened from the device may know less.
+  const [last, setLast] = useState(loaded)
+  if (loaded !== last) {
+    setLast(loaded)
+    setAdded((before) => once([...before, ...last.entries]))
+  }
   const from = loaded.checkpoint?.seq ?? 0
   const known = useMemo(() => {
     const byId = new Map([...older, ...added, ...loaded.entries].map((entry) => [entry.entryId, entry]))

@@ -1,10 +1,21 @@
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router'
 import { usePageFacts } from './page-facts'
 
-/** Says what happened, that nothing was lost, and what to do next. */
+/** Says what happened, what is safe, and what to do next. */
 export function ErrorPage() {
   const error = useRouteError()
   const { reference } = usePageFacts()
+  if (hasNoAnswer(error))
+    return (
+      <div className="sheet stack">
+        <h1>No connection</h1>
+        <p className="mb-0">
+          This page is not kept on this device: it opens when the connection is back. What you noted in jobs
+          is kept here, and is sent by itself.
+        </p>
+        <Home />
+      </div>
+    )
   if (isRouteErrorResponse(error) && error.status < 500)
     return (
       <div className="sheet stack">
@@ -21,14 +32,21 @@ export function ErrorPage() {
     <div className="sheet stack">
       <h1>Something went wrong in Keg</h1>
       <p className="mb-0">
-        Nothing was lost: what you noted is on the server, or waits on this device and is sent again. Go back
-        and try once more. If it happens again, tell whoever runs Keg the reference{' '}
-        <strong className="digits">{reference || 'unknown'}</strong> and the time <Time />.
+        What you noted in jobs is on the server, or waits on this device and is sent again. If you were
+        filling in a form, look whether it was taken before you fill it in once more. If it happens again,
+        tell whoever runs Keg the reference <strong className="digits">{reference || 'unknown'}</strong> and
+        the time <Time />.
       </p>
       <Home />
     </div>
   )
 }
+
+/** No way to the server, and the page is not kept here. Browsers say so in words of their own. */
+const hasNoAnswer = (error: unknown) =>
+  error instanceof Error &&
+  (error.name === 'NotKept' ||
+    (error instanceof TypeError && /fetch|network|load failed|connection/i.test(error.message)))
 
 function Time() {
   return (

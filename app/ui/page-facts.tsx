@@ -1,14 +1,30 @@
 import { createContext, use } from 'react'
 
 /** What the server put into the page: on the server from the request, in the browser from the page itself. */
-export const PageFacts = createContext<{ nonce: string; reference: string } | undefined>(undefined)
+export const PageFacts = createContext<Facts | undefined>(undefined)
 
-export function usePageFacts(): { nonce: string; reference: string } {
+interface Facts {
+  nonce: string
+  reference: string
+  /** Version of the program that made the page. */
+  build: string
+  /** It was opened as the shell: what belongs to one page comes after it. */
+  shell: boolean
+}
+
+export function usePageFacts(): Facts {
   const given = use(PageFacts)
   if (given) return given
-  if (typeof document === 'undefined') return { nonce: '', reference: '' }
+  if (typeof document === 'undefined') return { nonce: '', reference: '', build: '', shell: false }
   return {
     nonce: document.querySelector<HTMLScriptElement>('script[nonce]')?.nonce ?? '',
-    reference: document.querySelector<HTMLMetaElement>('meta[name=keg-reference]')?.content ?? '',
+    reference: metaIn('keg-reference'),
+    build: ownBuild(),
+    shell: metaIn('keg-shell') === 'yes',
   }
 }
+
+/** Version of the program that this page is of; '': of none that was built. */
+export const ownBuild = () => metaIn('keg-build')
+
+const metaIn = (name: string) => document.querySelector<HTMLMetaElement>(`meta[name=${name}]`)?.content ?? ''

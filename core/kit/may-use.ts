@@ -12,6 +12,13 @@ export interface KitPiece {
   lastGas: string | null
 }
 
+/** As a job decides on it: gas that was purged since is no gas. */
+export function asPiece(row: KitPiece & { gasAt: Date | null; purgedAt: Date | null }): KitPiece {
+  const { kitId, kind, label, facts, state, lastGas, gasAt, purgedAt } = row
+  const purged = purgedAt !== null && (gasAt === null || purgedAt >= gasAt)
+  return { kitId, kind, label, facts, state, lastGas: purged ? null : lastGas }
+}
+
 export type KitRefusal = 'kit-not-here' | 'not-rated-flammable' | 'holds-another-gas'
 
 /**

@@ -1,3 +1,4 @@
+import { asPiece } from '#core/kit'
 import {
   decidesOn,
   type Entry,
@@ -11,7 +12,7 @@ import type { Reason } from '#core/verdict'
 import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import { cylinderOf } from '../cylinders'
-import { asPiece, kitOf } from '../kit/kit'
+import { kitOf } from '../kit/kit'
 import { lock } from '../locks'
 import { readShop } from '../shop'
 import { systemOf } from '../systems'

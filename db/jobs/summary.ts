@@ -1,32 +1,17 @@
-import { chargeLag, clocksOf, FOLD_VERSION, type JobState, nextStep } from '#core/tape'
+import { chargeLag, clocksOf, FOLD_VERSION, inShort, type JobState, runsOn } from '#core/tape'
 import type { ShopTx } from '../connection'
 
 /** Keeps the projection of a tape that lists read. */
 export async function summarise(tx: ShopTx, jobId: string, state: JobState, lastSeq: number): Promise<void> {
-  const finished = state.status === 'closed' || state.status === 'cancelled'
-  const running = state.transfers.filter((each) => each.endedAt === undefined && !finished)
   const lag = chargeLag(state, { books: null, plate: null })
   const looked = state.leakChecks.at(-1)
   const row = {
     foldVersion: FOLD_VERSION,
     lastSeq,
-    status: state.status,
-    stage: state.stage,
-    next: nextStep(state),
-    title: state.title,
-    systemId: state.systemId,
-    refrigerant: state.refrigerant,
-    recoveredMg: state.recoveredMg,
-    chargedMg: state.chargedMg,
-    targetMg: state.target?.massMg ?? null,
-    waitingFor: state.waitingFor,
-    flags: state.flags,
+    ...inShort(state),
     emptied: state.episodes.some((each) => each.emptiedAt !== undefined && !each.unaccounted),
-    runningOn: [...new Set(running.map((each) => each.cylinderId))],
+    runningOn: runsOn(state),
     clocks: tx.json(clocksOf(state, null) as never),
-    openedAt: new Date(state.openedAt),
-    lastAt: new Date(state.lastAt),
-    closedAt: state.closedAt === undefined ? null : new Date(state.closedAt),
     recheckOn: state.recheck?.on ?? null,
     chargeLagS: lag ? lag.seconds : null,
     chargedBy: lag?.userId ?? null,

@@ -1,4 +1,4 @@
-import { type ActCode, KIT_KINDS, type KitFacts, type KitKind, type KitPiece, type KitState } from '#core/kit'
+import { type ActCode, KIT_KINDS, type KitFacts, type KitKind, type KitState } from '#core/kit'
 import { announce } from '../changes'
 import type { ShopTx } from '../connection'
 import { lock } from '../locks'
@@ -107,6 +107,11 @@ export async function scalesInUse(tx: ShopTx, limit = 30): Promise<KitRow[]> {
     order by (k.failed_at is not null), lower(k.label) limit ${limit}`
 }
 
+/** All that is in use, by label. */
+export async function allKit(tx: ShopTx, limit = 2000): Promise<KitRow[]> {
+  return tx<KitRow[]>`${SELECT(tx)} where k.state = 'in-use' order by lower(k.label) limit ${limit}`
+}
+
 /** Kit of the kinds that can say something by themselves. */
 export async function kitThatSpeaks(tx: ShopTx): Promise<KitRow[]> {
   return tx<KitRow[]>`
@@ -128,12 +133,6 @@ export async function kitOf(tx: ShopTx, kitIds: string[]): Promise<KitRow[]> {
 
 export async function onePiece(tx: ShopTx, kitId: string): Promise<KitRow | undefined> {
   return (await kitOf(tx, [kitId]))[0]
-}
-
-/** As a job decides on it: gas that was purged since is no gas. */
-export function asPiece({ kitId, kind, label, facts, state, lastGas, gasAt, purgedAt }: KitRow): KitPiece {
-  const purged = purgedAt !== null && (gasAt === null || purgedAt >= gasAt)
-  return { kitId, kind, label, facts, state, lastGas: purged ? null : lastGas }
 }
 
 /** Another piece of its kind that is not retired has this label. */

@@ -43,7 +43,7 @@ async function ask(
   address = randomUUID(),
 ) {
   const context = new RouterContextProvider()
-  context.set(requestFacts, { nonce: 'n', reference: 'r', address })
+  context.set(requestFacts, { nonce: 'n', reference: 'r', build: '', shell: false, address })
   const request = new Request(`http://keg.test/api/v1/calc/${tool}?${new URLSearchParams(query)}`, {
     headers: bearer ? { authorization: `Bearer ${bearer}` } : {},
   })
@@ -53,7 +53,7 @@ async function ask(
 
 async function send(body: unknown, tool = 'vacuum-hold', bearer: string | undefined = token) {
   const context = new RouterContextProvider()
-  context.set(requestFacts, { nonce: 'n', reference: 'r', address: randomUUID() })
+  context.set(requestFacts, { nonce: 'n', reference: 'r', build: '', shell: false, address: randomUUID() })
   const request = new Request(`http://keg.test/api/v1/calc/${tool}`, {
     method: 'POST',
     body: typeof body === 'string' ? body : JSON.stringify(body),

@@ -9,7 +9,7 @@ import { HOLD_TOOL } from '~/slide-rule/hold/outcome'
 import { answer, inputProblems } from '~/slide-rule/answer.server'
 import { cylindersFor } from '~/slide-rule/cylinders.server'
 import { problem } from '~/slide-rule/problem.server'
-import { workOut } from '~/slide-rule/work-out.server'
+import { workOut } from '~/slide-rule/work-out'
 import { TOOLS, toolNamed } from '~/slide-rule/tools'
 import type { Route } from './+types/calc'
 

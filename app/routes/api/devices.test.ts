@@ -51,7 +51,7 @@ async function ask(
   }: { token?: string; method?: string; deviceId?: string; query?: string } = {},
 ) {
   const context = new RouterContextProvider()
-  context.set(requestFacts, { nonce: 'n', reference: 'r', address: randomUUID() })
+  context.set(requestFacts, { nonce: 'n', reference: 'r', build: '', shell: false, address: randomUUID() })
   const request = new Request(`http://keg.test/api/v1/x${query}`, {
     method,
     headers: token ? { authorization: `Bearer ${token}` } : {},

@@ -34,7 +34,7 @@ async function post(
   { token = station.token, deviceId = station.deviceId, method = 'POST' } = {},
 ) {
   const context = new RouterContextProvider()
-  context.set(requestFacts, { nonce: 'n', reference: 'r', address: randomUUID() })
+  context.set(requestFacts, { nonce: 'n', reference: 'r', build: '', shell: false, address: randomUUID() })
   const request = new Request('http://keg.test/api/v1/x', {
     method,
     headers: { authorization: `Bearer ${token}` },

@@ -2,7 +2,6 @@ import { CalendarClock } from 'lucide-react'
 import { Link } from 'react-router'
 import {
   inShop,
-  type JobSummary,
   jobsFinished,
   jobsInHand,
   needingAttention,
@@ -10,24 +9,21 @@ import {
   runningJobs,
   stock,
 } from '#db'
-import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
 import { dueItems } from '~/kit/due.server'
 import { useRefresh } from '~/live/changes'
-import { keepLastGood } from '~/live/last-good'
+import { openPage } from '~/offline/page'
 import { now, todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'
 import { day, dayAndTime, plainDay } from '~/ui/time'
+import { jobNumber } from '~/ui/job-number'
 import { NEXT_WORDS, STAGE_WORDS } from '~/wording/en'
 import { AtTheStations } from './at-the-stations'
+import { type BenchData, benchData, DUE_DAYS, DUE_SHOWN } from './data'
 import { RunningNow } from './running-now'
 import type { Route } from './+types/bench'
 
-const DUE_SHOWN = 15
-const DUE_DAYS = 30
-/** Said by the list of what is due. */
-const DUE_TAGS = ['test run out', 'test due']
 const IN_HAND_SHOWN = 25
 
 export function meta() {
@@ -47,37 +43,24 @@ export async function loader({ context }: Route.LoaderArgs) {
       runningJobs(tx),
       programmesRunning(tx),
     ])
-    const atStations = new Set(programmes.map((each) => each.jobId))
-    const runs = new Set(running.map((each) => each.jobId))
-    return {
-      // What a station does stands by itself.
-      running: running.filter((each) => !atStations.has(each.jobId)),
+    return benchData({
+      jobs,
+      lately,
+      cylinders,
+      stock: held,
+      due,
+      running,
       programmes,
       loadedAt: now().getTime(),
-      // What runs stands above.
-      jobs: jobs.filter(({ jobId }) => !runs.has(jobId) && !atStations.has(jobId)),
-      lately,
-      due: due.slice(0, DUE_SHOWN),
-      moreDue: due.length > DUE_SHOWN,
-      amiss: cylinders
-        .map((c) => seen(c, shop.fillMarginPct, today))
-        .map(({ cylinderId, label, refrigerant, tags }) => ({
-          cylinderId,
-          label,
-          refrigerant,
-          // Tests stand among what is due.
-          tags: tags.filter(([, tone]) => tone !== 'copper'),
-        }))
-        .filter((c) => c.tags.some(([text]) => !DUE_TAGS.includes(text)))
-        .slice(0, DUE_SHOWN),
-      stock: held,
+      today,
+      marginPct: shop.fillMarginPct,
       timeZone: shop.timeZone,
       mayWrite: person.role !== 'trainee',
-    }
+    })
   })
 }
 
-export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
+export const clientLoader = openPage<BenchData>(() => import('./from-device').then((each) => each.bench))
 
 /** Home: the jobs in hand and what each waits for, the cylinders to look at, and what the rack holds. */
 export default function Bench({
@@ -124,7 +107,7 @@ export default function Bench({
                   <li key={job.jobId}>
                     <Link to={`/jobs/${job.jobId}`}>
                       <span>
-                        {job.title || job.system || `Job ${job.number}`}{' '}
+                        {job.title || job.system || jobNumber(job.number)}{' '}
                         <span className="quiet">
                           {job.title && job.system} {day(job.lastAt, timeZone)}
                         </span>
@@ -220,19 +203,19 @@ export default function Bench({
   )
 }
 
-function JobCard({ job, timeZone }: { job: JobSummary; timeZone: string }) {
+function JobCard({ job, timeZone }: { job: BenchData['jobs'][number]; timeZone: string }) {
   const waiting = job.status === 'waiting'
   return (
     <Link to={`/jobs/${job.jobId}`} className={waiting ? 'job-card waiting' : 'job-card'}>
       <span className="spread">
-        <span className="title">{job.title || job.system || `Job ${job.number}`}</span>
+        <span className="title">{job.title || job.system || jobNumber(job.number)}</span>
         <span className="row-of">
           {job.refrigerant && <span className="tag tag-copper">{job.refrigerant}</span>}
           <span className="tag">{waiting ? 'Waiting' : STAGE_WORDS[job.stage]}</span>
         </span>
       </span>
       <span className="quiet">
-        Job {job.number}
+        {jobNumber(job.number)}
         {job.system && ` · ${job.system}, ${job.customer}`} · last entry {dayAndTime(job.lastAt, timeZone)}
       </span>
       <span className="next">

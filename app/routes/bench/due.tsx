@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { inShop } from '#db'
 import { dueItems } from '~/kit/due.server'
+import { openPage } from '~/offline/page'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { plainDay } from '~/ui/time'
@@ -18,6 +19,10 @@ export async function loader({ context }: Route.LoaderArgs) {
   const today = todayIn(shop.timeZone)
   return inShop(shop.shopId, async (tx) => ({ due: await dueItems(tx, today, AHEAD_DAYS) }))
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>(() =>
+  import('./from-device').then((each) => each.due),
+)
 
 /** Everything that is due within a year, the earliest first, each with how it is done. */
 export default function Due({ loaderData: { due } }: Route.ComponentProps) {

@@ -16,6 +16,7 @@ import { cylinderProblems } from '~/cylinders/problems.server'
 import { found, idOf } from '~/form/ids.server'
 import { checkForm, refuse, version } from '~/form/read.server'
 import { staleForm } from '~/form/stale'
+import { openPage } from '~/offline/page'
 import { todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -41,6 +42,8 @@ export async function loader({ params, context }: Route.LoaderArgs) {
     }
   })
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)

@@ -1,9 +1,9 @@
 import { data, Link, redirect } from 'react-router'
 import { judgePreparation } from '#core/cylinders'
 import { divisionMg } from '#core/scales'
-import { plainDateDue } from '~/cylinders/due.server'
+import { plainDateDue } from '~/cylinders/due'
 import { CylinderPicture } from '~/cylinders/picture'
-import { seen } from '~/cylinders/condition.server'
+import { seen } from '~/cylinders/condition'
 import { CylinderTags } from '~/cylinders/tags'
 import {
   cylinderOf,
@@ -18,17 +18,19 @@ import { found, idOf } from '~/form/ids.server'
 import { HeldOver } from '~/ledger/held-over'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
-import { keepLastGood } from '~/live/last-good'
+import { openPage } from '~/offline/page'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
 import { fillLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
+import { jobNumber } from '~/ui/job-number'
 import { useShow } from '~/ui/reader'
 import { day, plainDay } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS, CYLINDER_KIND_WORDS, FILL_RULE_WORDS } from '~/wording/en'
 import type { Route } from './+types/cylinder'
+import type { CylinderData } from './cylinder-data'
 import { bookVoucher, readVoucher } from './vouchers.server'
 import { VoucherForms } from './voucher-forms'
 
@@ -57,10 +59,11 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       jobs,
       judged: judged ?? null,
       prepared: prepared ?? null,
+      ahead: false,
       timeZone: shop.timeZone,
       loadedAt: now().getTime(),
       mayWrite: person.role !== 'trainee',
-    }
+    } satisfies CylinderData
   })
 }
 
@@ -82,11 +85,13 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   return redirect(`/cylinders/${cylinderId}`)
 }
 
-export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
+export const clientLoader = openPage<CylinderData, Route.LoaderArgs['params']>(() =>
+  import('./from-device').then((each) => each.cylinder),
+)
 
 /** One cylinder: its stamps, what is in it, and every gram that went in or out. */
 export default function Cylinder({ loaderData, actionData }: Route.ComponentProps) {
-  const { cylinder, dueOn, ledger, jobs, judged, prepared, timeZone, loadedAt, mayWrite } = loaderData
+  const { cylinder, dueOn, ledger, jobs, judged, prepared, ahead, timeZone, loadedAt, mayWrite } = loaderData
   const show = useShow()
   const limitLink = fillLink(cylinder)
   useRefresh(({ kind }) => kind !== 'alarm')
@@ -97,6 +102,7 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
         <span className="tag tag-copper">{cylinder.refrigerant ?? 'no gas yet'}</span>
         <CylinderTags tags={cylinder.tags} />
         {cylinder.retired && <span className="tag">retired</span>}
+        {ahead && <span className="tag tag-amber">not sent yet</span>}
         <div className="actions">
           <Link className="btn btn-outline-secondary" to={`/labels?what=cylinders&id=${cylinder.cylinderId}`}>
             Label
@@ -144,14 +150,14 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
               {jobs.map((job) => (
                 <p key={job.jobId} className="mb-1">
                   <Link to={`/jobs/${job.jobId}`}>
-                    Job {job.number} {job.title}
+                    {jobNumber(job.number)} {job.title}
                   </Link>{' '}
                   counts on it{job.roomMg > 0 && `: room for ${show('weight', job.roomMg)} is kept free`}.
                 </p>
               ))}
             </div>
           </section>
-          {ledger.length > 1 && (
+          {ledger && ledger.length > 1 && (
             <section className="sheet stack">
               <h2 className="mb-0">What it held</h2>
               <HeldOver
@@ -169,8 +175,14 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
           )}
           <section className="sheet">
             <h2>Ledger</h2>
-            <MovementTable movements={ledger} timeZone={timeZone} seenFrom={cylinder.cylinderId} />
-            {ledger.length === SHOWN && <Link to={`/ledger?cylinder=${cylinder.cylinderId}`}>All of it</Link>}
+            {ledger ? (
+              <MovementTable movements={ledger} timeZone={timeZone} seenFrom={cylinder.cylinderId} />
+            ) : (
+              <p className="mb-0 quiet">Every gram that went in or out: the server has the list.</p>
+            )}
+            {ledger?.length === SHOWN && (
+              <Link to={`/ledger?cylinder=${cylinder.cylinderId}`}>All of it</Link>
+            )}
           </section>
         </div>
         <div className="stack">

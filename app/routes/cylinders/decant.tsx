@@ -7,6 +7,7 @@ import type { DecantRefusal } from '#core/cylinders'
 import { bookDecant, cylinderOf, decantedInto, DecantRefused, givers, inShop, VoucherError } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { checkForm, id, measured, type Refused, refuse, text, typedIn } from '~/form/read.server'
+import { openPage } from '~/offline/page'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { countersigners, signedFor } from '~/session/countersign.server'
@@ -43,6 +44,8 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     timeZone: shop.timeZone,
   }))
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const signed = signedIn(context)

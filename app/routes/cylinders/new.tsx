@@ -6,9 +6,11 @@ import { addCylinder, bookArrival, customers, inShop, isCustomer, LabelTakenErro
 import { CylinderForm } from '~/cylinders/form'
 import { readCylinder } from '~/cylinders/form.server'
 import { checkForm, id, refuse } from '~/form/read.server'
+import { openPage } from '~/offline/page'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
+import type { NewCylinderData } from './cylinder-data'
 import type { Route } from './+types/new'
 
 export function meta() {
@@ -22,8 +24,12 @@ export async function loader({ context }: Route.LoaderArgs) {
     voucherId: randomUUID(),
     refrigerants: REFRIGERANTS,
     customers: await inShop(shop.shopId, customers),
-  }
+  } satisfies NewCylinderData
 }
+
+export const clientLoader = openPage<NewCylinderData>(() =>
+  import('./from-device').then((each) => each.newCylinder),
+)
 
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)

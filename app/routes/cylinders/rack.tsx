@@ -1,24 +1,18 @@
 import { LayoutGrid, List } from 'lucide-react'
 import { Form, Link } from 'react-router'
-import { inShop, rack, type RackSort, stock } from '#db'
+import { inShop, rack, stock } from '#db'
 import { CylinderPicture } from '~/cylinders/picture'
-import { seen } from '~/cylinders/condition.server'
 import { CylinderTags } from '~/cylinders/tags'
 import { useRefresh } from '~/live/changes'
-import { keepLastGood } from '~/live/last-good'
-import { plainDateDue } from '~/cylinders/due.server'
-import { listWish } from '~/form/list.server'
+import { openPage } from '~/offline/page'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
 import { useShow, Value } from '~/ui/reader'
 import { plainDay } from '~/ui/time'
 import { CYLINDER_KIND_WORDS } from '~/wording/en'
-import { asked } from '~/form/search.server'
 import type { Route } from './+types/rack'
-
-const PAGE_SIZE = 60
-const SORTS = ['refrigerant', 'label', 'balance', 'keepsAt', 'testDue'] as const satisfies RackSort[]
+import { RACK_PAGE, type RackData, rackData, RACK_SORTS, rackWish } from './rack-data'
 
 export function meta() {
   return [{ title: 'Cylinders · Keg' }]
@@ -26,49 +20,25 @@ export function meta() {
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
-  const search = new URL(request.url).searchParams
-  const wish = listWish(search, SORTS)
-  const page = wish.number
-  const asList = search.get('as') === 'list'
-  const filter = {
-    refrigerant: asked(search, 'refrigerant', 20),
-    label: asked(search, 'label', 80),
-    retired: search.get('retired') === 'on',
-  }
-  const today = todayIn(shop.timeZone)
+  const asked = rackWish(new URL(request.url).searchParams)
+  const { filter, wish, asList } = asked
   return inShop(shop.shopId, async (tx) => {
     const [{ cylinders, count }, held] = await Promise.all([
-      rack(tx, filter, page, PAGE_SIZE, asList ? wish : undefined),
+      rack(tx, filter, wish.number, RACK_PAGE, asList ? wish : undefined),
       stock(tx),
     ])
-    return {
-      cylinders: cylinders.map((each) => {
-        const { cylinderId, label, kind, refrigerant, waterCapacityMg, balanceMg, ...rest } = seen(
-          each,
-          shop.fillMarginPct,
-          today,
-        )
-        const { level, limit, share, tags, keepsAt, owner, tareMg } = rest
-        const known = { cylinderId, label, kind, refrigerant, waterCapacityMg, balanceMg }
-        const drawn = { ...known, share, tags, level, limit }
-        // The rack is drawn often: it carries no more than it shows.
-        return asList
-          ? { ...drawn, list: { keepsAt, owner, tareMg, dueOn: plainDateDue(each, today) } }
-          : { ...drawn, list: null }
-      }),
+    return rackData(asked, {
+      cylinders,
       count,
-      page,
-      asList,
-      wish,
-      pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),
-      filter,
       refrigerants: held.flatMap((s) => s.refrigerant ?? []),
+      marginPct: shop.fillMarginPct,
+      today: todayIn(shop.timeZone),
       mayWrite: person.role !== 'trainee',
-    }
+    })
   })
 }
 
-export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
+export const clientLoader = openPage<RackData>(() => import('./from-device').then((each) => each.rack))
 
 /** The rack, drawn: each cylinder to scale with its level, its limit and what is amiss with it. */
 export default function Rack({ loaderData }: Route.ComponentProps) {
@@ -170,6 +140,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
                 <span className="quiet">{Math.round(100 * c.share)} % of its limit</span>
               )}
               <CylinderTags tags={c.tags} />
+              {c.ahead && <span className="tag tag-amber">not sent yet</span>}
             </Link>
           ))}
         </div>
@@ -229,7 +200,7 @@ function CylinderList({ cylinders, wish, pages }: Pick<Listed, 'cylinders' | 'wi
       columns={columns}
       rows={cylinders}
       rowId={(c) => c.cylinderId}
-      server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SORTS }}
+      server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: RACK_SORTS }}
       empty="No cylinder fits this search."
     />
   )

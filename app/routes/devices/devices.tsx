@@ -4,6 +4,7 @@ import { CHANNEL_FACTS, clockOffMs } from '#core/samples'
 import { type DeviceRow, devices, inShop, kitThatSpeaks } from '#db'
 import { ownText, typedIn } from '~/form/read.server'
 import { useRefresh } from '~/live/changes'
+import { openPage } from '~/offline/page'
 import { manager, signedIn } from '~/session/signed-in.server'
 import { Field } from '~/ui/field'
 import { clockTime, dayAndTime, duration } from '~/ui/time'
@@ -27,6 +28,8 @@ export async function loader({ context }: Route.LoaderArgs) {
     manages: person.role === 'manager',
   }
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = manager(context)

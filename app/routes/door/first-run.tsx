@@ -4,6 +4,7 @@ import { Button } from 'react-bootstrap'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { addPerson, foundShop, inShop, nobodyYet, openSession, takeFirstRun } from '#db'
 import { readForm, refuse, text } from '~/form/read.server'
+import { openPage } from '~/offline/page'
 import { now } from '~/session/clock.server'
 import { sessionCookie } from '~/session/cookie.server'
 import { hashPassword, LEAST_PASSWORD_LENGTH } from '~/session/password.server'
@@ -21,6 +22,8 @@ export async function loader() {
   if (!(await nobodyYet())) throw redirect('/sign-in')
   return { timeZones: Intl.supportedValuesOf('timeZone') }
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 interface FirstRun {
   code: string

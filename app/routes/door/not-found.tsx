@@ -1,9 +1,12 @@
+import { openPage } from '~/offline/page'
 import { ErrorPage } from '~/ui/error-page'
 
 /** Every address that no page has. */
 export function loader() {
   throw new Response('The address is wrong: go to the Bench and start from there.', { status: 404 })
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 export const action = loader
 

@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
 import { closeSession, findSession, findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
 import { readForm, refuse, text } from '~/form/read.server'
+import { openPage } from '~/offline/page'
 import { sessionCookie, sessionToken } from '~/session/cookie.server'
 import { passwordFits } from '~/session/password.server'
 import { ownPath } from '~/session/own-path'
@@ -21,6 +22,8 @@ export async function loader({ request }: Route.LoaderArgs) {
   if (token && (await findSession(token))) throw redirect('/')
   return null
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 const schema = Joi.object<{ signIn: string; password: string; to?: string }>({
   signIn: text('your sign-in name', 200).required(),

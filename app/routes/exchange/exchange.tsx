@@ -5,6 +5,7 @@ import { inShop, KitLabelTakenError, LabelTakenError, shopIsEmpty } from '#db'
 import { carryOut, plan, type Plan, type PlannedLine, signature } from '~/exchange/sheet.server'
 import { sheetNamed, SHEETS, type SheetName } from '~/exchange/sheets.server'
 import { ownText, typedIn } from '~/form/read.server'
+import { openPage } from '~/offline/page'
 import { now, todayIn } from '~/session/clock.server'
 import { manager } from '~/session/signed-in.server'
 import { SelectField } from '~/ui/field'
@@ -22,6 +23,8 @@ export async function loader({ context }: Route.LoaderArgs) {
     empty: await inShop(shop.shopId, shopIsEmpty),
   }
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 /** First what a file would do, then, once somebody has seen that, doing it: all of it or nothing. */
 export async function action({ request, context }: Route.ActionArgs) {

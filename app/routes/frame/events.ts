@@ -2,6 +2,7 @@ import { findSession, NotListeningError } from '#db'
 import { changeStream } from '~/live/change-stream.server'
 import { sessionToken } from '~/session/cookie.server'
 import { isId } from '~/form/id'
+import { requestFacts } from '~/session/request-facts'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/events'
 
@@ -17,6 +18,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
       devices: devicesIn(request),
       stillMay: async () => token !== undefined && (await findSession(token)) !== undefined,
       heartbeatMs: HEARTBEAT_MS,
+      build: context.get(requestFacts).build,
       signal: request.signal,
     })
     return new Response(stream, {

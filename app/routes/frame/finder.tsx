@@ -1,8 +1,8 @@
 import { type FormEvent, type KeyboardEvent, useCallback, useEffect, useRef, useState } from 'react'
 import { Modal } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
-import { ask } from '~/live/ask'
-import type { Found } from './find'
+import { askOrLook } from '~/offline/ask-or-look'
+import type { Found } from './found'
 
 const PAUSE_MS = 150
 
@@ -20,18 +20,22 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
 interface Answer {
   search: string
   found: Found[]
+  /** Since when it is so, where the device has looked. */
+  at?: number
 }
 
 function Search({ close }: { close: () => void }) {
   const navigate = useNavigate()
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const [text, setText] = useState('')
-  const [{ search, found, lost }, setAnswer] = useState<Answer & { lost?: boolean }>({
+  const [{ search, found, lost, at }, setAnswer] = useState<Answer & { lost?: boolean }>({
     search: '',
     found: [],
   })
   const find = useCallback(async (q: string) => {
-    const answer = await ask<Answer>(`/find?q=${encodeURIComponent(q)}`)
+    const answer = await askOrLook<Answer>(`/find?q=${encodeURIComponent(q)}`, () =>
+      import('./find-here').then((each) => each.findHere),
+    )
     setAnswer(answer ?? { search: q.trim(), found: [], lost: true })
   }, [])
   useEffect(() => {
@@ -78,7 +82,12 @@ function Search({ close }: { close: () => void }) {
         />
       </form>
       <div aria-live="polite">
-        {lost && <p className="quiet mt-2 mb-0">No connection: the finder needs one.</p>}
+        {lost && <p className="quiet mt-2 mb-0">No connection, and nothing is kept on this device yet.</p>}
+        {at !== undefined && (
+          <p className="quiet mt-2 mb-0">
+            No connection: jobs in hand, and what is in use, as this device knows it.
+          </p>
+        )}
         {settled && !lost && found.length === 0 && (
           <p className="quiet mt-2 mb-0">
             Nothing has “{text.trim()}” in it: try fewer letters, or a job’s number.

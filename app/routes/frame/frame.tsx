@@ -1,5 +1,5 @@
 import { useCallback, useState } from 'react'
-import { data, Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavigation } from 'react-router'
+import { Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavigation } from 'react-router'
 import { AlarmBanner } from '~/alarms/banner'
 import { callingIn } from '~/alarms/read.server'
 import { ClockStrip } from '~/clocks/strip'
@@ -7,13 +7,18 @@ import { inShop, jobsWithClocks } from '#db'
 import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
-import { isUnsent } from '~/live/last-good'
-import { OutboxProvider, SignalLine } from '~/tape/outbox-context'
+import { openPage } from '~/offline/page'
+import { isUnsent } from '~/offline/unsent-form'
+import { useFresh } from '~/offline/use-fresh'
+import { usePack } from '~/offline/use-pack'
+import { OutboxProvider } from '~/tape/outbox-context'
+import { SignalLine } from '~/tape/signal-line'
 import { NotTakenLine } from '~/tape/not-taken'
 import { ErrorPage } from '~/ui/error-page'
 import { ReaderContext } from '~/ui/reader'
 import { Shortcuts } from '~/ui/shortcuts'
 import type { Route } from './+types/frame'
+import type { FrameData } from './data'
 import { Finder } from './finder'
 
 export const middleware: Route.MiddlewareFunction[] = [onlySignedIn]
@@ -24,15 +29,19 @@ export async function loader({ context }: Route.LoaderArgs) {
     inShop(shop.shopId, (tx) => jobsWithClocks(tx)),
     callingIn(shop.shopId, person.userId),
   ])
-  return data({
+  return {
     // What runs, and what calls, stands there at once, and moves nothing when it is told again.
     running: { now: now().getTime(), jobs },
     calling,
     person: { userId: person.userId, name: person.name, role: person.role },
     shop: { name: shop.name, timeZone: shop.timeZone },
     preferences: preferencesOf(person.preferences),
-  })
+  } satisfies FrameData
 }
+
+export const clientLoader = openPage<FrameData>(() => import('./from-device').then((each) => each.frame), {
+  around: true,
+})
 
 /** Who one is changes with a form that is sent, not with going somewhere: the door is kept by the middleware. */
 export function shouldRevalidate({
@@ -60,8 +69,10 @@ export default function Frame({
   const loading = useNavigation().state !== 'idle'
   const [finding, setFinding] = useState(false)
   const find = useCallback(() => setFinding(true), [])
+  useFresh()
+  usePack(person.userId)
   return (
-    <OutboxProvider key={person.userId} person={person}>
+    <OutboxProvider key={person.userId} person={person} theme={preferences.theme}>
       <ReaderContext value={{ units: preferences.units }}>
         <a className="skip" href="#content">
           To the content

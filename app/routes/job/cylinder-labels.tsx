@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { gasAt } from '#core/tape'
+import { openPage } from '~/offline/page'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'
@@ -10,7 +11,7 @@ import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import { CONDITION_WORDS } from '~/wording/en'
 import type { Route } from './+types/cylinder-labels'
-import { loadJob } from './load.server'
+import { loadJob } from '~/job/load.server'
 
 export async function loader({ params, context, request }: Route.LoaderArgs) {
   const job = await loadJob(signedIn(context), idOf(params.jobId), { whole: true })
@@ -27,8 +28,12 @@ export async function loader({ params, context, request }: Route.LoaderArgs) {
   return { job, codes: Object.fromEntries(codes) }
 }
 
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>, Route.LoaderArgs['params']>(() =>
+  import('./from-device').then((each) => each.cylinderLabels),
+)
+
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: loaderData ? `Cylinder labels, job ${loaderData.job.number} · Keg` : 'Keg' }]
+  return [{ title: loaderData ? `Cylinder labels, job ${loaderData.job.number ?? '–'} · Keg` : 'Keg' }]
 }
 
 /** For the cylinders that a job recovered into: what is in them now, whose it is, and what it is fit for. */
@@ -94,7 +99,7 @@ export default function CylinderLabels({ loaderData: { job, codes } }: Route.Com
               <div>
                 <dt>From job</dt>
                 <dd>
-                  {job.number}
+                  {job.number ?? 'no number yet'}
                   {job.system && `, ${job.system.name}`}
                 </dd>
               </div>

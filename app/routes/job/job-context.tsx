@@ -2,7 +2,7 @@ import { createContext, use, useMemo } from 'react'
 import type { JobState, JudgingContext, Stage } from '#core/tape'
 import { expectedIn } from '~/systems/expected'
 import type { Draft } from '~/tape/use-tape'
-import type { JobCylinder, JobData } from './load.server'
+import type { JobCylinder, JobData } from '~/job/data'
 
 export interface OpenJob {
   data: JobData

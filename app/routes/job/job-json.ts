@@ -4,7 +4,7 @@ import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/job-json'
 import { judgingContext } from './job-context'
-import { loadJob } from './load.server'
+import { loadJob } from '~/job/load.server'
 
 const ABOUT: VerdictAbout[] = ['recovery', 'hold', 'charge', 'readings']
 const MOST = 10_000

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { nextStep, openTransfer, runningProgramme, type Stage } from '#core/tape'
 import { idOf } from '~/form/ids.server'
-import { keepLastGood } from '~/live/last-good'
+import { openPage } from '~/offline/page'
 import { LiveSamples } from '~/samples/live-context'
 import { signedIn } from '~/session/signed-in.server'
 import { serverNow } from '~/tape/device'
@@ -15,7 +15,8 @@ import '~/styles/face.scss'
 import type { Route } from './+types/job'
 import { JobHead } from './head/head'
 import { JobContext } from './job-context'
-import { type JobCylinder, type JobData, loadJob } from './load.server'
+import type { JobCylinder, JobData } from '~/job/data'
+import { loadJob } from '~/job/load.server'
 import { MassStrip } from './head/mass-strip'
 import { WeighedInDoubt } from './kit/weighed-in-doubt'
 import { goingOn, Parked } from './head/parked'
@@ -31,15 +32,18 @@ import { StripChart } from './chart/strip-chart'
 import { TapeList } from './tape/tape-list'
 import { usePublishedClocks } from './use-published-clocks'
 import { useReferenceData } from './use-reference-data'
+import { jobNumber } from '~/ui/job-number'
 
 export function loader({ params, context }: Route.LoaderArgs) {
   return loadJob(signedIn(context), idOf(params.jobId))
 }
 
-export const clientLoader = keepLastGood<JobData>()
+export const clientLoader = openPage<JobData, Route.LoaderArgs['params']>(() =>
+  import('./from-device').then((each) => each.job),
+)
 
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: loaderData ? `Job ${loaderData.number} · Keg` : 'Keg' }]
+  return [{ title: loaderData ? `${jobNumber(loaderData.number)} · Keg` : 'Keg' }]
 }
 
 /** One job: its run sheet, the stage in hand, and its tape. */

@@ -6,6 +6,7 @@ import { type InSystem, inSystemNow } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { co2EquivalentT } from '#core/leaks'
 import { echoWeight, MG_PER_KG } from '#core/units'
+import { openPage } from '~/offline/page'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'
@@ -13,7 +14,7 @@ import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import type { Route } from './+types/label'
 import { judgingContext } from './job-context'
-import { loadJob } from './load.server'
+import { loadJob } from '~/job/load.server'
 import { OnSite } from './on-site'
 import { nextDates } from './paper/summary'
 
@@ -25,8 +26,12 @@ export async function loader({ params, context, request }: Route.LoaderArgs) {
   return { job, code: await toDataURL(address, { margin: 0, width: 160 }) }
 }
 
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>, Route.LoaderArgs['params']>(() =>
+  import('./from-device').then((each) => each.label),
+)
+
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: loaderData ? `Charge label, job ${loaderData.job.number} · Keg` : 'Keg' }]
+  return [{ title: loaderData ? `Charge label, job ${loaderData.job.number ?? '–'} · Keg` : 'Keg' }]
 }
 
 const NOT_WEIGHED: Record<Exclude<InSystem['kind'], 'weighed'>, string> = {
@@ -142,7 +147,7 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
           </div>
           <div>
             <dt>Job</dt>
-            <dd>{job.number}</dd>
+            <dd>{job.number ?? 'no number yet'}</dd>
           </div>
           {(system?.oilType || state.oil.inMl > 0) && (
             <div>

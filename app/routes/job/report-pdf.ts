@@ -7,7 +7,7 @@ import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/report-pdf'
 import { judgingContext } from './job-context'
-import { loadJob } from './load.server'
+import { loadJob } from '~/job/load.server'
 import { photoWords } from './paper/pdf/paper-job'
 import { reportPdf } from './paper/pdf/pdf.server'
 

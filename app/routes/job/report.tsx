@@ -12,6 +12,7 @@ import {
   standingVerdict,
 } from '#core/tape'
 import { formatTemperatureDifference } from '#core/units'
+import { openPage } from '~/offline/page'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'
@@ -25,7 +26,8 @@ import '~/styles/job.scss'
 import type { Route } from './+types/report'
 import { useWords } from './tape/use-words'
 import { JobContext, judgingContext } from './job-context'
-import { type JobData, loadJob } from './load.server'
+import type { JobData } from '~/job/data'
+import { loadJob } from '~/job/load.server'
 import { WeighedInDoubt } from './kit/weighed-in-doubt'
 import { OnSite } from './on-site'
 import { Drawn } from './paper/drawn'
@@ -36,8 +38,12 @@ export function loader({ params, context }: Route.LoaderArgs) {
   return loadJob(signedIn(context), idOf(params.jobId), { whole: true })
 }
 
+export const clientLoader = openPage<JobData, Route.LoaderArgs['params']>(() =>
+  import('./from-device').then((each) => each.job),
+)
+
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: loaderData ? `Report, job ${loaderData.number} · Keg` : 'Keg' }]
+  return [{ title: loaderData ? `Report, job ${loaderData.number ?? '–'} · Keg` : 'Keg' }]
 }
 
 /** Whether a verdict rests on weights that are in doubt. */

@@ -4,7 +4,7 @@ import { seenOnPage } from '~/clocks/running'
 import { deviceOffsetMs } from '~/tape/device'
 import { useOutbox } from '~/tape/outbox-context'
 import { judgingContext } from './job-context'
-import type { JobData } from './load.server'
+import type { JobData } from '~/job/data'
 
 /** Tells the strip of clocks what runs in this job, entries that wait included: it knows the plate, and so how long. */
 export function usePublishedClocks(data: JobData, state: JobState) {

@@ -1,16 +1,13 @@
 import { Form, Link } from 'react-router'
-import { inShop, jobPage, type JobSort, type JobSummary } from '#db'
-import { listWish } from '~/form/list.server'
-import { asked } from '~/form/search.server'
+import { inShop, jobPage } from '#db'
+import { openPage } from '~/offline/page'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import { JOB_STATUS_WORDS } from '~/wording/en'
 import type { Route } from './+types/jobs'
-
-const PAGE_SIZE = 60
-const SORTS = ['lastAt', 'number'] as const satisfies JobSort[]
+import { JOB_SORTS, JOBS_PAGE, type JobsData, jobsWish } from './list-data'
 
 export function meta() {
   return [{ title: 'Jobs · Keg' }]
@@ -18,35 +15,32 @@ export function meta() {
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
-  const search = new URL(request.url).searchParams
-  const wish = listWish(search, SORTS, true)
-  const status = search.get('status') ?? ''
-  const filter = {
-    status: Object.hasOwn(JOB_STATUS_WORDS, status) ? status : '',
-    search: asked(search, 'search', 80),
-  }
-  const { jobs, count } = await inShop(shop.shopId, (tx) => jobPage(tx, filter, { ...wish, size: PAGE_SIZE }))
+  const { filter, wish } = jobsWish(new URL(request.url).searchParams)
+  const { jobs, count } = await inShop(shop.shopId, (tx) => jobPage(tx, filter, { ...wish, size: JOBS_PAGE }))
   return {
     jobs,
     count,
     wish,
     filter,
-    pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),
+    pages: Math.max(1, Math.ceil(count / JOBS_PAGE)),
+    onlyInHand: false,
     timeZone: shop.timeZone,
-  }
+  } satisfies JobsData
 }
+
+export const clientLoader = openPage<JobsData>(() => import('./from-device').then((each) => each.jobs))
 
 /** Every job, the latest first. */
 export default function Jobs({ loaderData }: Route.ComponentProps) {
-  const { jobs, count, wish, filter, pages, timeZone } = loaderData
+  const { jobs, count, wish, filter, pages, onlyInHand, timeZone } = loaderData
   const show = useShow()
-  const columns: Column<JobSummary>[] = [
+  const columns: Column<JobsData['jobs'][number]>[] = [
     {
       id: 'number',
       name: 'Job',
       cell: (job) => (
         <Link to={`/jobs/${job.jobId}`} className="digits">
-          {job.number}
+          {job.number ?? '–'}
         </Link>
       ),
     },
@@ -76,7 +70,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
     <>
       <div className="page-head">
         <h1>Jobs</h1>
-        <span className="quiet">{count}</span>
+        <span className="quiet">{onlyInHand ? `${count} in hand; the server knows the others` : count}</span>
       </div>
       <Form method="get" className="row-of mb-3" role="search" key={JSON.stringify(filter)}>
         <select
@@ -109,7 +103,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
         columns={columns}
         rows={jobs}
         rowId={(job) => job.jobId}
-        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SORTS }}
+        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: JOB_SORTS }}
         empty={
           filter.search || filter.status ? 'No job fits this search.' : 'No job yet: start one with New job.'
         }

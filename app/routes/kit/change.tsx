@@ -6,6 +6,7 @@ import { checkForm, refuse, typedIn, version } from '~/form/read.server'
 import { staleForm } from '~/form/stale'
 import { KitForm } from '~/kit/form'
 import { kitFields, kitProblems, readKit, untouched } from '~/kit/form.server'
+import { openPage } from '~/offline/page'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
 import type { Route } from './+types/change'
@@ -29,6 +30,8 @@ export async function loader({ params, context }: Route.LoaderArgs) {
     }
   })
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)

@@ -1,6 +1,6 @@
 import { findKit, inShop, kitAtPlace } from '#db'
-import { asked } from '~/form/search.server'
-import { jobKit } from '~/kit/job-kit.server'
+import { asked } from '~/form/search'
+import { jobKit } from '~/kit/as-job-kit'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/find'

@@ -1,20 +1,15 @@
 import { Form, Link } from 'react-router'
 import { FILTER_SOON, filterUsed, KIT_KINDS } from '#core/kit'
-import { inShop, kitList, kitPlaces, type KitRow, type KitSort } from '#db'
-import { listWish } from '~/form/list.server'
-import { asked } from '~/form/search.server'
+import { inShop, kitList, kitPlaces, type KitRow } from '#db'
+import { openPage } from '~/offline/page'
 import { KitIcon } from '~/kit/icon'
-import { kindOf } from '~/kit/schema'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
 import { plainDay } from '~/ui/time'
 import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS } from '~/wording/en'
 import type { Route } from './+types/list'
-
-const PAGE_SIZE = 60
-const SORTS = ['kind', 'label', 'keepsAt', 'dueOn'] as const satisfies KitSort[]
-const STATES = ['in-use', 'repair', 'retired'] as const
+import { KIT_PAGE, KIT_SORTS, KIT_STATES, type KitListData, kitWish } from './list-data'
 
 export function meta() {
   return [{ title: 'Kit · Keg' }]
@@ -22,31 +17,26 @@ export function meta() {
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
-  const search = new URL(request.url).searchParams
-  const wish = listWish(search, SORTS)
-  const filter = {
-    kind: kindOf(search.get('kind')) ?? '',
-    keepsAt: asked(search, 'place', 120),
-    label: asked(search, 'label', 80),
-    state: STATES.find((each) => each === search.get('state')) ?? STATES[0],
-  }
+  const wished = kitWish(new URL(request.url).searchParams)
+  const { filter, wish } = wished
   return inShop(shop.shopId, async (tx) => {
     const [{ kit, count }, places] = await Promise.all([
-      kitList(tx, filter, { ...wish, size: PAGE_SIZE }),
+      kitList(tx, filter, { ...wish, size: KIT_PAGE }),
       kitPlaces(tx),
     ])
     return {
       kit,
       count,
       places,
-      filter,
-      wish,
-      pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),
+      ...wished,
+      pages: Math.max(1, Math.ceil(count / KIT_PAGE)),
       today: todayIn(shop.timeZone),
       mayWrite: person.role !== 'trainee',
-    }
+    } satisfies KitListData
   })
 }
+
+export const clientLoader = openPage<KitListData>(() => import('./from-device').then((each) => each.kitList))
 
 /** The shop's instruments and machines: where each is, and what is due on it. */
 export default function KitList({ loaderData }: Route.ComponentProps) {
@@ -109,7 +99,7 @@ export default function KitList({ loaderData }: Route.ComponentProps) {
           ))}
         </select>
         <select name="state" className="form-select w-choice" defaultValue={filter.state} aria-label="State">
-          {STATES.map((each) => (
+          {KIT_STATES.map((each) => (
             <option key={each} value={each}>
               {KIT_STATE_WORDS[each]}
             </option>
@@ -131,7 +121,7 @@ export default function KitList({ loaderData }: Route.ComponentProps) {
         columns={columns}
         rows={kit}
         rowId={(k) => k.kitId}
-        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SORTS }}
+        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: KIT_SORTS }}
         empty={
           filter.kind || filter.keepsAt || filter.label || filter.state !== 'in-use'
             ? 'No kit fits this search.'

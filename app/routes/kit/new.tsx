@@ -8,6 +8,7 @@ import { KitForm } from '~/kit/form'
 import { kitProblems, readKit } from '~/kit/form.server'
 import { KitIcon } from '~/kit/icon'
 import { kindOf } from '~/kit/schema'
+import { openPage } from '~/offline/page'
 import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -28,6 +29,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     tanks: await cylindersOfKind(tx, 'station'),
   }))
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)

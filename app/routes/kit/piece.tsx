@@ -20,7 +20,7 @@ import { factsOf, factWords } from '~/kit/fields'
 import { KitIcon } from '~/kit/icon'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
-import { keepLastGood } from '~/live/last-good'
+import { openPage } from '~/offline/page'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
@@ -100,7 +100,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   return redirect(`/kit/${kitId}`)
 }
 
-export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 /** One piece of kit: what it can tell, what is due, what it holds, and everything that was done with it. */
 export default function Piece({ loaderData, actionData }: Route.ComponentProps) {

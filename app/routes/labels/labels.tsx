@@ -1,103 +1,62 @@
-import { toString as toSvg } from 'qrcode'
 import { Button } from 'react-bootstrap'
 import { Form, Link } from 'react-router'
 import { cylindersOf, inShop, kitList, kitOf, rack, systemOf, systemPage, type ShopTx } from '#db'
-import { isId } from '~/form/ids.server'
-import { listWish } from '~/form/list.server'
-import { asked } from '~/form/search.server'
+import { openPage } from '~/offline/page'
 import { signedIn } from '~/session/signed-in.server'
-import { CYLINDER_KIND_WORDS, KIT_KIND_WORDS } from '~/wording/en'
 import type { Route } from './+types/labels'
-
-const WHATS = { cylinders: 'Cylinders', systems: 'Systems', kit: 'Kit' } as const
-type What = keyof typeof WHATS
-/** Three across and eight down, 70 by 37 mm, without margins between: a common sheet. */
-const ON_A_SHEET = 24
+import {
+  labelSheet,
+  type LabelSheet,
+  labelWish,
+  ofCylinder,
+  ofKit,
+  ofSystem,
+  ON_A_SHEET,
+  type Sheet,
+  type What,
+  WHATS,
+} from './sheet'
 
 export function meta() {
   return [{ title: 'Labels · Keg' }]
 }
 
-interface Label {
-  id: string
-  to: string
-  name: string
-  beside: string
-}
-
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = signedIn(context)
-  const search = new URL(request.url).searchParams
-  const what = (Object.keys(WHATS) as What[]).find((each) => each === search.get('what')) ?? 'cylinders'
-  const ids = search.getAll('id').filter(isId).slice(0, ON_A_SHEET)
-  const from = asked(search, 'label', 80)
-  const skip = Math.trunc(Math.min(ON_A_SHEET - 1, Math.max(0, Number(search.get('skip')) || 0)))
-  const page = listWish(search, ['label']).number
+  const wish = labelWish(new URL(request.url).searchParams)
+  const { what, ids, from, page } = wish
   const origin = process.env.KEG_ORIGIN ?? new URL(request.url).origin
-  const { labels, count } = await inShop(shop.shopId, (tx) => LABELS[what](tx, ids, from, page))
-  return {
-    what,
-    single: ids.length === 1,
-    count,
-    page,
-    pages: Math.max(1, Math.ceil(count / ON_A_SHEET)),
-    from,
-    skip,
-    shop: shop.name,
-    labels: await Promise.all(
-      labels.map(async (label) => ({
-        ...label,
-        code: await toSvg(`${origin}${label.to}`, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }),
-      })),
-    ),
-  }
+  const found = await inShop(shop.shopId, (tx) => LABELS[what](tx, ids, from, page))
+  return labelSheet(wish, { ...found, shop: shop.name, origin })
 }
 
-interface Found {
-  labels: Label[]
-  count: number
-}
+export const clientLoader = openPage<LabelSheet>(() => import('./from-device').then((each) => each.labels))
 
 /** One sheet of each kind, or those that are asked for by their ids. */
-const LABELS: Record<What, (tx: ShopTx, ids: string[], from: string, page: number) => Promise<Found>> = {
+const LABELS: Record<
+  What,
+  (tx: ShopTx, ids: string[], from: string, page: number) => Promise<Pick<Sheet, 'labels' | 'count'>>
+> = {
   async cylinders(tx, ids, from, page) {
     const asked = ids.length > 0 ? await cylindersOf(tx, ids) : undefined
     const found = asked
       ? { cylinders: asked, count: asked.length }
       : await rack(tx, { label: from }, page, ON_A_SHEET, { sort: 'label', down: false })
-    const labels = found.cylinders.map((c) => ({
-      id: c.cylinderId,
-      to: `/cylinders/${c.cylinderId}`,
-      name: c.label,
-      beside: CYLINDER_KIND_WORDS[c.kind],
-    }))
-    return { labels, count: found.count }
+    return { labels: found.cylinders.map(ofCylinder), count: found.count }
   },
   async systems(tx, ids, from, page) {
     const asked = ids.length > 0 ? await Promise.all(ids.map((id) => systemOf(tx, id))) : undefined
     const found = asked
       ? { systems: asked.flatMap((each) => each ?? []), count: asked.length }
       : await systemPage(tx, from, { number: page, size: ON_A_SHEET, sort: 'name', down: false })
-    const labels = found.systems.map((s) => ({
-      id: s.systemId,
-      to: `/systems/${s.systemId}`,
-      name: s.name,
-      beside: `${s.customer}, ${s.site}`,
-    }))
-    return { labels, count: found.count }
+    return { labels: found.systems.map(ofSystem), count: found.count }
   },
   async kit(tx, ids, from, page) {
     const asked = ids.length > 0 ? await kitOf(tx, ids) : undefined
     const found = asked
       ? { kit: asked, count: asked.length }
       : await kitList(tx, { label: from }, { number: page, size: ON_A_SHEET, sort: 'label', down: false })
-    const labels = found.kit.map((k) => ({
-      id: k.kitId,
-      to: `/kit/${k.kitId}`,
-      name: k.label,
-      beside: KIT_KIND_WORDS[k.kind],
-    }))
-    return { labels, count: found.count }
+    return { labels: found.kit.map(ofKit), count: found.count }
   },
 }
 

@@ -2,6 +2,7 @@ import { Link } from 'react-router'
 import { CAME_FROM, type Conservation, INSIDE, sum, WENT_TO } from '#core/ledger'
 import { co2EquivalentT } from '#core/leaks'
 import { MG_PER_KG } from '#core/units'
+import { openPage } from '~/offline/page'
 import { signedIn } from '~/session/signed-in.server'
 import { Drawn } from '~/ui/drawing/drawn'
 import { useShow } from '~/ui/reader'
@@ -22,6 +23,8 @@ export function meta() {
 export function loader({ request, context }: Route.LoaderArgs) {
   return loadConservation(signedIn(context), new URL(request.url).searchParams)
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 const loadDrawing = () => import('./where-drawing').then(({ whereIn }) => whereIn)
 

@@ -4,7 +4,7 @@ import { REFRIGERANTS } from '#core/refrigerants'
 import type { LedgerFilter, SheetPart } from '#db'
 import { SHEET_PART_WORDS } from '~/wording/en'
 import { isId } from '~/form/ids.server'
-import { isDay } from '~/form/read.server'
+import { isDay } from '~/form/day'
 
 /**
  * What an address asks of the ledger; days are days where the shop is. What cannot be read is said, never left out:

@@ -1,6 +1,7 @@
 import { Form, Link } from 'react-router'
 import { cylinderOf, inShop, movements, movementSums, stock } from '#db'
-import { askedTime } from '~/form/search.server'
+import { askedTime } from '~/form/search'
+import { openPage } from '~/offline/page'
 import { todayIn } from '~/session/clock.server'
 import { useShow } from '~/ui/reader'
 import { SHEET_PART_WORDS } from '~/wording/en'
@@ -46,6 +47,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     }
   })
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 /** Every movement, the newest first; as a table for other programs too. */
 export default function Ledger({ loaderData }: Route.ComponentProps) {

@@ -4,6 +4,7 @@ import { SHEET_COLUMNS, type SheetColumn, type SheetLine } from '#core/ledger'
 import { co2EquivalentT } from '#core/leaks'
 import { MG_PER_KG } from '#core/units'
 import type { SheetPart } from '#db'
+import { openPage } from '~/offline/page'
 import { signedIn } from '~/session/signed-in.server'
 import { useShow } from '~/ui/reader'
 import { plainDay } from '~/ui/time'
@@ -21,6 +22,8 @@ export function meta() {
 export function loader({ request, context }: Route.LoaderArgs) {
   return loadSheet(signedIn(context), new URL(request.url).searchParams)
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 const HEADS: Record<SheetColumn, string> = {
   startMg: 'In stock at the start',

@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import type { OilLine } from '#db'
+import { openPage } from '~/offline/page'
 import { signedIn } from '~/session/signed-in.server'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
@@ -16,6 +17,8 @@ export function meta() {
 export function loader({ request, context }: Route.LoaderArgs) {
   return loadOil(signedIn(context), new URL(request.url).searchParams)
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 /** Every millilitre of oil and dye: from which bottle, into which system, and what was drained or went with old parts. */
 export default function Oil({ loaderData }: Route.ComponentProps) {

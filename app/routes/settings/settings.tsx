@@ -1,6 +1,7 @@
 import { data, Link } from 'react-router'
 import { apiTokens, inShop, kitPlaces, people, readShop } from '#db'
 import { ownText, typedIn } from '~/form/read.server'
+import { openPage } from '~/offline/page'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/settings'
@@ -37,6 +38,8 @@ export async function loader({ context }: Route.LoaderArgs) {
     timeZones: isManager ? Intl.supportedValuesOf('timeZone') : [],
   }))
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 const ACTIONS = {
   units: changeOwnUnits,

@@ -7,7 +7,7 @@ import { type KindName, KINDS, withUnit } from '~/slide-rule/kinds'
 import type { ReadersUnits } from '~/ui/measure'
 import { FieldNotes, SelectField } from '~/ui/field'
 import { useReadersUnits } from '~/ui/reader'
-import type { ShownField, ShownInput } from './load.server'
+import type { ShownField, ShownInput } from './page'
 
 const PAUSE_MS = 350
 

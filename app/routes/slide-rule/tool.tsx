@@ -1,62 +1,30 @@
 import { inSentence } from '~/slide-rule/in-sentence'
-import { useEffect, useState } from 'react'
-import { Link, useLocation, useNavigationType, useRevalidator } from 'react-router'
-import { signedIn } from '~/session/signed-in.server'
+import { useState } from 'react'
+import { Link, useLocation, useNavigationType } from 'react-router'
+import { openPage } from '~/offline/page'
 import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tool'
 import { Charts } from './charts'
-import { loadTool, type ShownInput } from './load.server'
+import { loadTool } from './load.server'
+import type { ShownInput, ToolPage } from './page'
 import { Recent, useRemember } from './recent'
 import { Figures, Hero, Notes, Tables, Working } from './result'
 import { ToolForm } from './tool-form'
 import { UseInJob } from './use-in-job'
 
-type Loaded = Awaited<ReturnType<typeof loader>>
-
 export function meta({ loaderData }: Route.MetaArgs) {
-  const title = loaderData && 'tool' in loaderData ? `${loaderData.tool.title} · ` : ''
+  const title = loaderData ? `${loaderData.tool.title} · ` : ''
   return [{ title: `${title}Slide rule · Keg` }]
 }
 
-export async function loader(args: Route.LoaderArgs) {
-  return { ...(await loadTool(args)), person: signedIn(args.context).person.userId }
-}
+export const loader = loadTool
 
-/** Without a way to the server the page stays, with what is typed in it. */
-export async function clientLoader({
-  serverLoader,
-}: Route.ClientLoaderArgs): Promise<Loaded | { lost: true }> {
-  try {
-    return await serverLoader()
-  } catch (error) {
-    if (error instanceof TypeError) return { lost: true }
-    throw error
-  }
-}
+export const clientLoader = openPage<ToolPage, Route.LoaderArgs['params']>(() =>
+  import('./from-device').then((each) => each.tool),
+)
 
 /** One tool: what goes in, the result first and big, then how it was worked out. */
-export default function ToolPage({ loaderData, params }: Route.ComponentProps) {
-  const answered = 'tool' in loaderData ? loaderData : undefined
-  const [last, setLast] = useState(answered)
-  if (answered && answered !== last) setLast(answered)
-  useAskAgain(!answered)
-  const shown = answered ?? (last?.tool.name === params.tool ? last : undefined)
-  if (!shown) return <div className="empty">No connection: this tool opens when it returns.</div>
-  return <Asked page={shown} lost={!answered} />
-}
-
-/** Asks again once the device says that the connection is back. */
-function useAskAgain(lost: boolean) {
-  const { revalidate } = useRevalidator()
-  useEffect(() => {
-    if (!lost) return
-    const again = () => void revalidate()
-    window.addEventListener('online', again)
-    return () => window.removeEventListener('online', again)
-  }, [lost, revalidate])
-}
-
-function Asked({ page, lost }: { page: Loaded; lost: boolean }) {
+export default function ToolPageView({ loaderData: page }: Route.ComponentProps) {
   const { tool, inputs, query, outcome, jobs, person } = page
   const location = useLocation()
   // The form keeps what is being typed; it begins anew only when somebody comes from elsewhere.
@@ -65,7 +33,7 @@ function Asked({ page, lost }: { page: Loaded; lost: boolean }) {
   const own = replaced && (location.state as { own?: boolean } | null)?.own === true
   if (!own && location.key !== formOf) setFormOf(location.key)
   const kept = `${person} ${tool.name}`
-  useRemember(kept, query, lost ? undefined : outcome?.hero.text)
+  useRemember(kept, query, outcome?.hero.text)
 
   return (
     <div className="tool">
@@ -76,7 +44,7 @@ function Asked({ page, lost }: { page: Loaded; lost: boolean }) {
           <Link className="btn btn-outline-secondary" to="/slide-rule">
             All tools
           </Link>
-          {outcome && !lost && (
+          {outcome && (
             <button type="button" className="btn btn-outline-secondary" onClick={() => window.print()}>
               Print
             </button>
@@ -84,20 +52,10 @@ function Asked({ page, lost }: { page: Loaded; lost: boolean }) {
         </div>
       </div>
       <p className="print-only">{givenOf(inputs).join(' · ')}</p>
-      <div className="tool-answer">
-        {lost ? (
-          <div className="empty" role="status">
-            No connection: the answer comes when it returns. What you typed stays.
-          </div>
-        ) : outcome ? (
-          <Hero outcome={outcome} />
-        ) : (
-          <Waiting page={page} />
-        )}
-      </div>
-      <ToolForm key={formOf} name={tool.name} inputs={inputs} answer={lost ? undefined : outcome?.hero} />
+      <div className="tool-answer">{outcome ? <Hero outcome={outcome} /> : <Waiting page={page} />}</div>
+      <ToolForm key={formOf} name={tool.name} inputs={inputs} answer={outcome?.hero} />
       <div className="tool-rest stack">
-        {outcome && !lost && (
+        {outcome && (
           <>
             <Figures figures={outcome.figures} />
             <Charts outcome={outcome} />
@@ -114,7 +72,7 @@ function Asked({ page, lost }: { page: Loaded; lost: boolean }) {
 }
 
 /** What stands where the answer will be. */
-function Waiting({ page: { missing, query, example } }: { page: Loaded }) {
+function Waiting({ page: { missing, query, example } }: { page: ToolPage }) {
   if (missing.length > 0) return <p className="empty">Still needed: {missing.map(inSentence).join(', ')}.</p>
   if (query !== '')
     return <p className="empty">No result with these: look at the sentences beside the fields.</p>

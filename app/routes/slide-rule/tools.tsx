@@ -1,28 +1,20 @@
 import { Link } from 'react-router'
-import { HOLD_TOOL } from '~/slide-rule/hold/outcome'
-import { GROUPS } from '~/slide-rule/tools'
+import { openPage } from '~/offline/page'
 import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tools'
-
-/** The group of the one tool whose input is a list. */
-const HOLD_AMONG = 'Tight and dry'
+import { toolGroups } from './groups'
 
 export function meta() {
   return [{ title: 'Slide rule · Keg' }]
 }
 
 export function loader() {
-  return {
-    groups: GROUPS.map(([title, tools]) => ({
-      title,
-      tools: [...tools, ...(title === HOLD_AMONG ? [HOLD_TOOL] : [])].map(({ name, title, question }) => ({
-        name,
-        title,
-        question,
-      })),
-    })),
-  }
+  return { groups: toolGroups() }
 }
+
+export const clientLoader = openPage<ReturnType<typeof loader>>(() =>
+  import('./from-device').then((each) => each.tools),
+)
 
 /** Every calculation on its own, in the order of the work. */
 export default function Tools({ loaderData: { groups } }: Route.ComponentProps) {

@@ -1,12 +1,13 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { jobNumber } from '~/ui/job-number'
 import type { ShownOutcome } from './result'
 
 interface UseInJobProps {
   title: string
   outcome: ShownOutcome
-  jobs: { jobId: string; number: number; title: string }[]
+  jobs: { jobId: string; number: number | null; title: string }[]
 }
 
 /** Carries the answer to where it is needed: into the quick-entry line of a job in hand, or to the next step. */
@@ -30,7 +31,7 @@ export function UseInJob({ title, outcome, jobs }: UseInJobProps) {
             <Form.Select id="carry-job" value={chosen} onChange={(event) => setJobId(event.target.value)}>
               {jobs.map(({ jobId, number, title }) => (
                 <option key={jobId} value={jobId}>
-                  Job {number}
+                  {jobNumber(number)}
                   {title && `, ${title}`}
                 </option>
               ))}

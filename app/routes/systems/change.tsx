@@ -6,6 +6,7 @@ import { changeSystem, customers, inShop, lockedSystem, sites, systemOf } from '
 import { found, idOf } from '~/form/ids.server'
 import { checkForm, version } from '~/form/read.server'
 import { staleForm } from '~/form/stale'
+import { openPage } from '~/offline/page'
 import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -34,6 +35,8 @@ export async function loader({ params, context }: Route.LoaderArgs) {
     }
   })
 }
+
+export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)

@@ -5,6 +5,7 @@ import { REFRIGERANTS } from '#core/refrigerants'
 import { BORE_M } from '#core/systems'
 import { type Entry, versionOf } from '#core/tape'
 import { addSystem, append, customers, inShop, jobHead, jobSummary, sites } from '#db'
+import { openPage } from '~/offline/page'
 import { found, isId } from '~/form/ids.server'
 import { checkForm, id, optionalId, ownText } from '~/form/read.server'
 import { now, todayIn } from '~/session/clock.server'
@@ -13,6 +14,7 @@ import { writer } from '~/session/signed-in.server'
 import { SystemForm } from '~/systems/form'
 import { placeOf, readSystem } from '~/systems/form.server'
 import type { Route } from './+types/new'
+import type { NewSystemData } from './system-data'
 
 export function meta() {
   return [{ title: 'Add a system · Keg' }]
@@ -21,18 +23,25 @@ export function meta() {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop } = writer(context)
   const jobId = new URL(request.url).searchParams.get('job') ?? ''
-  return inShop(shop.shopId, async (tx) => ({
-    systemId: randomUUID(),
-    entryId: randomUUID(),
-    jobId: isId(jobId) && (await jobHead(tx, jobId)) ? jobId : '',
-    /** What the job knows already. */
-    refrigerant: isId(jobId) ? ((await jobSummary(tx, jobId))?.refrigerant ?? '') : '',
-    refrigerants: REFRIGERANTS,
-    pipes: Object.keys(BORE_M),
-    customers: (await customers(tx)).map((c) => c.name),
-    sites: [...new Set((await sites(tx)).map((s) => s.name))],
-  }))
+  return inShop(
+    shop.shopId,
+    async (tx) =>
+      ({
+        systemId: randomUUID(),
+        entryId: randomUUID(),
+        jobId: isId(jobId) && (await jobHead(tx, jobId)) ? jobId : '',
+        refrigerant: isId(jobId) ? ((await jobSummary(tx, jobId))?.refrigerant ?? '') : '',
+        refrigerants: REFRIGERANTS,
+        pipes: Object.keys(BORE_M),
+        customers: (await customers(tx)).map((c) => c.name),
+        sites: [...new Set((await sites(tx)).map((s) => s.name))],
+      }) satisfies NewSystemData,
+  )
 }
+
+export const clientLoader = openPage<NewSystemData>(() =>
+  import('./from-device').then((each) => each.newSystem),
+)
 
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)

@@ -1,7 +1,5 @@
 import { Link } from 'react-router'
-import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
 import { co2EquivalentT } from '#core/leaks'
-import { expectedCharge } from '#core/systems'
 import { MG_PER_KG } from '#core/units'
 import { readVin } from '#core/vehicles'
 import { inShop, jobsOn, movements, retrofitsOf, systemOf } from '#db'
@@ -9,16 +7,18 @@ import { found, idOf } from '~/form/ids.server'
 import { HeldOver } from '~/ledger/held-over'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
-import { keepLastGood } from '~/live/last-good'
+import { openPage } from '~/offline/page'
 import { now } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { leakRateOf } from '~/systems/leak-rate'
 import { expectedChargeLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
+import { jobNumber } from '~/ui/job-number'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import { DRIVE_WORDS, JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS } from '~/wording/en'
 import type { Route } from './+types/system'
+import { systemData, type SystemPageData } from './system-data'
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: loaderData ? `${loaderData.system.name} · Keg` : 'Keg' }]
@@ -34,28 +34,27 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       movements(tx, { systemId }, 200),
       retrofitsOf(tx, systemId),
     ])
-    const facts = system.refrigerant ? factsOf(system.refrigerant) : undefined
-    return {
+    return systemData({
       system,
       jobs,
-      ledger,
-      retrofits,
-      expected: system.refrigerant ? expectedCharge(system, tableOf(system.refrigerant)) : null,
-      gas: facts ? { safetyClass: facts.safetyClass, gwp: facts.gwp } : null,
+      past: { ledger, retrofits },
       timeZone: shop.timeZone,
       loadedAt: now().getTime(),
       mayWrite: person.role !== 'trainee',
-    }
+    })
   })
 }
 
-export const clientLoader = keepLastGood<Awaited<ReturnType<typeof loader>>>()
+export const clientLoader = openPage<SystemPageData, Route.LoaderArgs['params']>(() =>
+  import('./from-device').then((each) => each.system),
+)
 
 /** One system: its plate, what should be in it, and what was done to it. */
 export default function System({ loaderData }: Route.ComponentProps) {
-  const { system, jobs, ledger, retrofits, expected, gas, timeZone, loadedAt, mayWrite } = loaderData
+  const { system, jobs, past, expected, gas, timeZone, loadedAt, mayWrite } = loaderData
+  const ledger = past?.ledger ?? []
   const show = useShow()
-  const rate = expected ? leakRateOf(jobs, expected.massMg, loadedAt) : undefined
+  const rate = expected && past ? leakRateOf(jobs, expected.massMg, loadedAt) : undefined
   const workingLink = expectedChargeLink(system)
   useRefresh(({ kind }) => kind === 'job')
   return (
@@ -84,13 +83,14 @@ export default function System({ loaderData }: Route.ComponentProps) {
         <div className="stack">
           <section className="sheet">
             <h2>Jobs</h2>
-            {jobs.length === 0 && <p className="mb-0 quiet">No job on it yet.</p>}
+            {jobs.length === 0 && past && <p className="mb-0 quiet">No job on it yet.</p>}
+            {!past && <p className="mb-0 quiet">Those in hand; the server has the list of all of them.</p>}
             <ul className="due-list">
               {jobs.map((job) => (
                 <li key={job.jobId}>
                   <Link to={`/jobs/${job.jobId}`}>
                     <span>
-                      <strong>Job {job.number}</strong> {job.title}{' '}
+                      <strong>{jobNumber(job.number)}</strong> {job.title}{' '}
                       <span className="quiet">
                         {day(job.lastAt, timeZone)}, {JOB_STATUS_WORDS[job.status].toLowerCase()}
                       </span>
@@ -120,7 +120,11 @@ export default function System({ loaderData }: Route.ComponentProps) {
           )}
           <section className="sheet">
             <h2>Ledger</h2>
-            <MovementTable movements={ledger} timeZone={timeZone} seenFrom={system.systemId} />
+            {past ? (
+              <MovementTable movements={ledger} timeZone={timeZone} seenFrom={system.systemId} />
+            ) : (
+              <p className="mb-0 quiet">Every gram that went in or out: the server has the list.</p>
+            )}
           </section>
         </div>
         <div className="stack">
@@ -188,7 +192,7 @@ export default function System({ loaderData }: Route.ComponentProps) {
               {system.plateText && <Fact name="As printed">{system.plateText}</Fact>}
               <Fact name="Height above the sea">{show('height', system.altitudeM)}</Fact>
             </dl>
-            {retrofits.map((change) => (
+            {past?.retrofits.map((change) => (
               <p key={change.jobId} className="mb-0 mt-2">
                 <Link to={`/jobs/${change.jobId}`}>Job {change.number}</Link> changed it from{' '}
                 {change.fromGas ?? 'a gas that nobody named'} to {change.toGas} on {day(change.at, timeZone)}.

@@ -1,37 +1,40 @@
 import { Form, Link } from 'react-router'
-import { inShop, systemPage, type SystemRow, type SystemSort } from '#db'
-import { listWish } from '~/form/list.server'
+import { inShop, systemPage, type SystemRow } from '#db'
+import { openPage } from '~/offline/page'
+import { listWish } from '~/form/list'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
 import { useShow } from '~/ui/reader'
 import { TRADE_WORDS } from '~/wording/en'
-import { asked } from '~/form/search.server'
+import { asked } from '~/form/search'
 import type { Route } from './+types/systems'
+import { SYSTEM_PAGE, SYSTEM_SORTS, type SystemListData } from './system-data'
 
 export function meta() {
   return [{ title: 'Systems · Keg' }]
 }
 
-const PAGE_SIZE = 60
-const SORTS = ['name', 'customer', 'site', 'refrigerant'] as const satisfies SystemSort[]
-
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { shop, person } = signedIn(context)
   const address = new URL(request.url).searchParams
   const search = asked(address, 'search')
-  const wish = listWish(address, SORTS)
+  const wish = listWish(address, SYSTEM_SORTS)
   const { systems, count } = await inShop(shop.shopId, (tx) =>
-    systemPage(tx, search, { ...wish, size: PAGE_SIZE }),
+    systemPage(tx, search, { ...wish, size: SYSTEM_PAGE }),
   )
   return {
     systems,
     count,
     search,
     wish,
-    pages: Math.max(1, Math.ceil(count / PAGE_SIZE)),
+    pages: Math.max(1, Math.ceil(count / SYSTEM_PAGE)),
     mayWrite: person.role !== 'trainee',
   }
 }
+
+export const clientLoader = openPage<SystemListData>(() =>
+  import('./from-device').then((each) => each.systemList),
+)
 
 /** Plates, customers and sites. */
 export default function Systems({ loaderData }: Route.ComponentProps) {
@@ -93,7 +96,7 @@ export default function Systems({ loaderData }: Route.ComponentProps) {
         columns={columns}
         rows={systems}
         rowId={(s) => s.systemId}
-        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SORTS }}
+        server={{ sort: wish.sort, down: wish.down, page: wish.number, pages, sorts: SYSTEM_SORTS }}
         empty={search ? `Nothing has "${search}" in its name.` : 'No system yet.'}
       />
     </>

@@ -1,5 +1,5 @@
 import { readVin } from '#core/vehicles'
-import { asked } from '~/form/search.server'
+import { asked } from '~/form/search'
 import { overLimit } from '~/session/rate.server'
 import { writer } from '~/session/signed-in.server'
 import { askVehicle, type VehicleAnswer } from '~/vehicle-data/ask.server'

@@ -4,7 +4,7 @@ import { tableOf } from '#core/refrigerants'
 import { ambientAt } from '#core/tape'
 import { ORDINARY_K } from '#core/watching'
 import { useJob } from '../job-context'
-import type { JobCylinder } from '../load.server'
+import type { JobCylinder } from '~/job/data'
 
 export interface OfferedSource extends Source {
   cylinder: JobCylinder

@@ -5,6 +5,7 @@ import { draft } from '~/tape/use-tape'
 import { FLAG_WORDS, JOB_STATUS_WORDS } from '~/wording/en'
 import { StripTap } from '../chart/strip-tap'
 import { useJob } from '../job-context'
+import { jobNumber } from '~/ui/job-number'
 
 type Ask = 'wait' | 'cancel' | 'reopen'
 
@@ -30,7 +31,7 @@ export function JobHead() {
     <header className="job-head">
       <h1>{title}</h1>
       <span className="quiet">
-        Job <span className="digits">{data.number}</span>
+        <span className="digits">{jobNumber(data.number)}</span>
         {data.system && (
           <>
             {' · '}

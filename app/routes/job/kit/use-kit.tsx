@@ -4,7 +4,7 @@ import { mayUse } from '#core/kit'
 import { kitInUse } from '#core/tape'
 import { KitIcon } from '~/kit/icon'
 import type { JobKit } from '~/kit/job-kit'
-import { ask } from '~/live/ask'
+import { askOrLook } from '~/offline/ask-or-look'
 import { draft } from '~/tape/use-tape'
 import { KIT_KIND_WORDS, REASON_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
@@ -80,7 +80,9 @@ function Choose() {
     setPlace(next)
     setLost(false)
     if (next === data.van || next === '') return
-    const answer = await ask<{ kit: JobKit[] }>(`/kit/find?place=${encodeURIComponent(next)}`)
+    const answer = await askOrLook<{ kit: JobKit[] }>(`/kit/find?place=${encodeURIComponent(next)}`, () =>
+      import('~/offline/looks').then((each) => each.kitAtPlace),
+    )
     setOther(answer?.kit ?? [])
     setLost(answer === undefined)
   }

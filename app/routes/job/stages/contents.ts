@@ -1,5 +1,5 @@
 import type { Transfer } from '#core/tape'
-import type { JobCylinder } from '../load.server'
+import type { JobCylinder } from '~/job/data'
 
 /** What was in a cylinder before the transfers that are not listed, mg: its books plus what the listed ones moved. */
 export function contentsBeforeMg(cylinder: JobCylinder, earlier: Transfer[]): number {

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { ask } from '~/live/ask'
+import { askOrLook } from '~/offline/ask-or-look'
 import {
   chooseCylinders,
   type Fitness,
@@ -15,7 +15,7 @@ import { draft } from '~/tape/use-tape'
 import { useShow, Value } from '~/ui/reader'
 import { CONDITION_WORDS, REASON_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
-import type { JobCylinder, JobData } from '../load.server'
+import type { JobCylinder, JobData } from '~/job/data'
 
 interface Candidate {
   cylinder: JobCylinder
@@ -255,8 +255,9 @@ function FindByLabel({ use }: { use: Use }) {
   const find = async () => {
     setNear([])
     if (label.trim() === '') return setMessage('Type the label on the cylinder.')
-    const answer = await ask<{ cylinders: JobCylinder[] }>(
+    const answer = await askOrLook<{ cylinders: JobCylinder[] }>(
       `/cylinders/find?label=${encodeURIComponent(label.trim())}&job=${data.jobId}`,
+      () => import('~/offline/looks').then((each) => each.cylindersLike),
     )
     if (!answer) return setMessage('No connection: choose from the list, or note it and choose later.')
     const { cylinders } = answer

@@ -7,7 +7,7 @@ import { quantityText } from '~/ui/verdict-card'
 import { AIR_SOURCE_WORDS, NOTICE_WORDS } from '~/wording/en'
 import { expectedIn } from '~/systems/expected'
 import { useJob, useJudging } from '../job-context'
-import type { JobData } from '../load.server'
+import type { JobData } from '~/job/data'
 
 /** Said by the verdict on the wait, where one stands. */
 const OF_THE_WAIT: NoticeCode[] = ['low-above-level', 'rebounds', 'rebounds-early']

@@ -5,7 +5,7 @@ import { draft } from '~/tape/use-tape'
 import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
-import type { JobCylinder } from '../load.server'
+import type { JobCylinder } from '~/job/data'
 
 /** Less than this in it is nothing that the new gas could be spoilt by, mg. */
 const NOTHING_MG = 50_000

@@ -1,6 +1,6 @@
 import { type JobKit, namedScale } from '~/kit/job-kit'
 import { measure, type ReadersUnits } from '~/ui/measure'
-import type { Tile } from '~/cylinders/tile.server'
+import type { Tile } from '~/cylinders/tile'
 import { sampleNamed } from '~/samples/sample-field'
 import type { Beginning } from './entries'
 
@@ -27,25 +27,36 @@ export type TypedBeginning = Partial<
   >
 >
 
+/** A cylinder as the device knows it. */
+type Known = Pick<Tile, 'cylinderId' | 'label' | 'refrigerant' | 'expectedMg'>
+
+interface KnownHere {
+  cylinders: readonly Known[]
+  scales: readonly JobKit[]
+}
+
 /** A beginning that the server could not be asked about: what the device knows of it, or why it knows too little. */
 export function keptBeginning(
   typed: TypedBeginning,
-  { tiles, scales }: { tiles: Tile[]; scales: JobKit[] },
+  { cylinders, scales }: KnownHere,
   reading: ReadersUnits,
-): Beginning | { wrong: string } {
+): Beginning | { errors: Record<string, string> } {
   const label = typed.cylinder?.trim().toLowerCase() ?? ''
-  const tile = tiles.find(
+  const named = cylinders.find(
     (each) => each.cylinderId === typed.cylinderId || (label !== '' && each.label.toLowerCase() === label),
   )
-  if (!tile && label !== '')
+  if (!named && label !== '')
     return {
-      wrong: 'No signal: without one only a cylinder that is shown here can be taken. Tap one of them.',
+      errors: {
+        cylinder: `No signal, and no cylinder in use that this device knows has the label "${typed.cylinder!.trim()}": tap one that is shown here.`,
+      },
     }
-  if (!tile && typed.way === 'quick') return { wrong: 'Tap the cylinder that stands on the scale.' }
+  if (!named && typed.way === 'quick')
+    return { errors: { cylinder: 'Tap the cylinder that stands on the scale.' } }
   const weight = measure('weight', typed.startWeight ?? '', reading)
-  if (weight.kind === 'wrong') return { wrong: weight.message }
+  if (weight.kind === 'wrong') return { errors: { startWeight: weight.message } }
   if (weight.kind === 'choose')
-    return { wrong: 'The start weight can be read in two ways: choose one first.' }
+    return { errors: { startWeight: 'The start weight can be read in two ways: choose one first.' } }
   const scale = scales.find((each) => each.kitId === typed.scaleId)
   return {
     jobId: typed.jobId!,
@@ -56,11 +67,11 @@ export function keptBeginning(
     title: typed.title ?? '',
     systemId: typed.systemId || null,
     retrofit: typed.purpose === 'retrofit',
-    refrigerant: typed.refrigerant || (tile?.refrigerant ?? null),
-    ...(tile && {
+    refrigerant: typed.refrigerant || (named?.refrigerant ?? null),
+    ...(named && {
       cylinder: {
-        cylinderId: tile.cylinderId,
-        bookedMg: tile.expectedMg,
+        cylinderId: named.cylinderId,
+        bookedMg: named.expectedMg,
         startMg: weight.kind === 'one' ? weight.value : undefined,
         sample: sampleNamed(typed.sample, 'weight'),
         mode: typed.mode === 'net' ? 'net' : 'gross',

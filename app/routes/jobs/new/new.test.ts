@@ -42,7 +42,7 @@ describe('a new job', () => {
     expect(await kinds(form.jobId)).toEqual(['job-described', 'retrofit-planned'])
     const kept = keptBeginning(
       { ...form, at: '1', deviceId: 'd', deviceSeq: '1' },
-      { tiles: [], scales: [] },
+      { cylinders: [], scales: [] },
       { units: US_UNITS },
     )
     expect(kept).toMatchObject({ retrofit: true })

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { type FormEvent, useEffect, useEffectEvent } from 'react'
+import { type FormEvent, useEffect } from 'react'
 import { Button } from 'react-bootstrap'
 import {
   data,
@@ -12,25 +12,26 @@ import {
 } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { inShop, liveKit, scalesInUse, systemOf, systems as listSystems } from '#db'
-import { asked } from '~/form/search.server'
+import { asked } from '~/form/search'
 import { isId } from '~/form/ids.server'
-import { jobKit } from '~/kit/job-kit.server'
+import { jobKit } from '~/kit/as-job-kit'
 import { preferencesOf } from '~/session/preferences'
 import { todayIn } from '~/session/clock.server'
 import { writer } from '~/session/signed-in.server'
 import { LiveSamples, type LiveSource } from '~/samples/live-context'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
-import { isUnsent, type Unsent } from '~/live/last-good'
+import { openPage } from '~/offline/page'
+import { isUnsent, type UnsentForm } from '~/offline/unsent-form'
 import { deviceStamp } from '~/tape/device'
 import '~/styles/new-job.scss'
 import { useOutbox } from '~/tape/outbox-context'
-import { useReadersUnits } from '~/ui/reader'
+import type { Typed } from '~/form/read.server'
 import type { Route } from './+types/new'
-import { atHand } from '~/cylinders/tile.server'
+import { atHand } from '~/cylinders/at-hand.server'
 import { begin } from './begin.server'
-import { beginning, MOST_ENTRIES } from './entries'
+import type { NewJobData } from './data'
+import { MOST_ENTRIES } from './entries'
 import { FromSystem } from './from-system'
-import { keptBeginning, type TypedBeginning } from './kept'
 import { QuickStart } from './quick-start'
 
 export function meta() {
@@ -42,6 +43,7 @@ export async function loader({ context, request }: Route.LoaderArgs) {
   const search = new URL(request.url).searchParams
   const today = todayIn(shop.timeZone)
   const wanted = search.get('system') ?? undefined
+  const { van, units } = preferencesOf(person.preferences)
   return inShop(shop.shopId, async (tx) => {
     const [systems, tiles, scales, system, live] = await Promise.all([
       listSystems(tx, '', SYSTEMS_SHOWN + 1),
@@ -51,44 +53,55 @@ export async function loader({ context, request }: Route.LoaderArgs) {
       liveKit(tx),
     ])
     return {
-      // Made once for this page: sending the form twice opens one job.
       jobId: randomUUID(),
       runId: randomUUID(),
       newId: randomUUID(),
       systems: systems.map(choiceOf),
-      /** The system whose page led here. */
       system: system ? choiceOf(system) : null,
       tiles,
       scales: scales.map((row) => jobKit(row, today)),
-      /** Scales that speak for themselves. */
       live: scales.flatMap(({ kitId, label }) =>
         live
           .filter((each) => each.kitId === kitId && each.channel === 'weight')
           .map((each): LiveSource => ({ ...each, kit: label, own: false, inUse: false })),
       ),
-      van: preferencesOf(person.preferences).van,
+      van,
+      units,
       refrigerants: REFRIGERANTS,
       marginPct: shop.fillMarginPct,
-      // Carried here from the slide rule.
       carried: { refrigerant: asked(search, 'refrigerant', 20), cylinder: asked(search, 'cylinder', 80) },
-    }
+    } satisfies NewJobData
   })
 }
+
+const open = openPage<NewJobData>(() => import('./from-device').then((each) => each.newJob))
+/** What the page was opened with last. */
+let shown: NewJobData | undefined
+
+export const clientLoader = Object.assign(
+  async (load: Parameters<typeof open>[0]) => (shown = await open(load)),
+  { hydrate: true as const },
+)
 
 export async function action({ request, context }: Route.ActionArgs) {
   const { jobId, refused } = await begin(request, writer(context))
   return refused ? data(refused, { status: 400 }) : redirect(`/jobs/${jobId}`)
 }
 
-/** A press counts without a signal, too: what was typed comes back, to be kept on the device. */
+/** A press counts without a signal, too: the job begins on this device. */
 export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
-  const form = await request.clone().formData()
+  const typed = Object.fromEntries(await request.clone().formData()) as Typed
   try {
     return await serverAction()
   } catch (error) {
     // An answer is an answer, a way elsewhere for one: only where none came it is kept here.
-    if (!(error instanceof TypeError)) throw error
-    return { unsent: Object.fromEntries(form) } as Unsent<TypedBeginning>
+    if (!(error instanceof TypeError) || !shown) throw error
+    const { beginHere } = await import('./begin-here')
+    const begun = await beginHere(typed, shown)
+    if ('errors' in begun) return { typed, errors: begun.errors }
+    return begun.opens
+      ? redirect(`/jobs/${begun.jobId}`)
+      : ({ unsent: begun.jobId } satisfies UnsentForm<string>)
   }
 }
 
@@ -108,7 +121,8 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
     loaderData
   const busy = useNavigation().state !== 'idle'
   const refused = actionData && 'errors' in actionData ? actionData : undefined
-  const kept = useKept(actionData && 'unsent' in actionData ? actionData.unsent : undefined, loaderData)
+  const unsent = actionData && 'unsent' in actionData ? actionData.unsent : undefined
+  useSentLater(unsent)
   const quickRefused = refused?.typed.way === 'quick' ? refused : undefined
   const hidden = (
     <>
@@ -129,12 +143,12 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
           </a>
         </div>
       </div>
-      {kept && (
-        <p className={kept.wrong ? 'field-error' : 'next-line'} role="status">
-          {kept.text}
+      {unsent ? (
+        <p className="next-line" role="status">
+          No signal: the job and its start weight are noted on this device. It opens by itself when the signal
+          returns.
         </p>
-      )}
-      {!(kept && !kept.wrong) && (
+      ) : (
         <div className="new-job">
           {!system && (
             <Form method="post" onSubmit={stampWithDevice}>
@@ -179,27 +193,14 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
   )
 }
 
-/** What could not be sent is noted on this device; the job opens by itself once it was. */
-function useKept(unsent: TypedBeginning | undefined, { tiles, scales }: Route.ComponentProps['loaderData']) {
+/** A device that knows too little of the shop yet opens the job once it was sent. */
+function useSentLater(jobId: string | undefined) {
   const { outbox } = useOutbox()
-  const reading = useReadersUnits()
   const navigate = useNavigate()
-  const begun = unsent && keptBeginning(unsent, { tiles, scales }, reading)
-  const jobId = begun && 'jobId' in begun ? begun.jobId : undefined
-  const keep = useEffectEvent(() => {
-    if (begun && 'jobId' in begun) void outbox.put(begun.jobId, beginning(begun))
-  })
   useEffect(() => {
     if (!jobId) return
-    keep()
     return outbox.onSent((sent) => {
       if (sent.jobId === jobId) void navigate(`/jobs/${jobId}`)
     })
   }, [jobId, outbox, navigate])
-  if (!begun) return undefined
-  if ('wrong' in begun) return { wrong: true, text: begun.wrong }
-  return {
-    wrong: false,
-    text: 'No signal: the job and its start weight are noted on this device. It opens by itself when the signal returns.',
-  }
 }

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { grossLimitMg, nearLabels } from '#core/cylinders'
 import { askAboutStart } from '#core/tape'
-import { ask } from '~/live/ask'
+import { askOrLook } from '~/offline/ask-or-look'
 import { Question } from '~/tape/question'
 import { useQuestion } from '~/tape/use-question'
 import type { JobKit } from '~/kit/job-kit'
@@ -13,7 +13,7 @@ import { MeasureField, MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits } from '~/ui/reader'
 import { sampleText } from '~/samples/sample-field'
 import { TakeLive, useTaken } from '~/samples/take-live'
-import type { Tile } from '~/cylinders/tile.server'
+import type { Tile } from '~/cylinders/tile'
 import { Tiles } from './tiles'
 
 interface QuickStartProps {
@@ -94,8 +94,9 @@ export function QuickStart(props: QuickStartProps) {
     const known = labelled(all, text)
     if (known?.cylinderId !== pickedId) take(known)
     if (known || text.trim() === '') return
-    const answer = await ask<{ tiles: Tile[] }>(
+    const answer = await askOrLook<{ tiles: Tile[] }>(
       `/cylinders/find?as=tiles&label=${encodeURIComponent(text.trim())}`,
+      () => import('~/offline/looks').then((each) => each.tilesLike),
     )
     // An answer to what was typed before comes too late.
     if (!answer || latest.current !== text) return

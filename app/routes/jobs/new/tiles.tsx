@@ -2,7 +2,7 @@ import { CylinderPicture } from '~/cylinders/picture'
 import { CylinderTags } from '~/cylinders/tags'
 import { useShow } from '~/ui/reader'
 import { REASON_WORDS } from '~/wording/en'
-import type { Tile } from '~/cylinders/tile.server'
+import type { Tile } from '~/cylinders/tile'
 
 interface TilesProps {
   tiles: Tile[]

@@ -2,7 +2,7 @@ import type { JobState, JudgingContext } from '#core/tape'
 import type { Say } from '~/tape/chapters/words'
 import type { ReadersUnits } from '~/ui/measure'
 import { PHOTO_WORDS } from '~/wording/en'
-import type { JobData } from '../../load.server'
+import type { JobData } from '~/job/data'
 
 export type Copy = 'customer' | 'full'
 

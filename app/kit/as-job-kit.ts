@@ -1,4 +1,5 @@
-import { asPiece, type KitRow } from '#db'
+import { asPiece } from '#core/kit'
+import type { KitRow } from '#db'
 import type { JobKit } from './job-kit'
 
 /** @param today where the shop is */

@@ -1,4 +1,4 @@
-import { isDay } from './read.server'
+import { isDay } from './day'
 
 /** What an address asks for by a name, short and without what a database cannot look for. */
 export function asked(search: URLSearchParams, name: string, most = 100): string {

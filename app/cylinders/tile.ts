@@ -1,9 +1,10 @@
 import { mayTake, type FitnessCode } from '#core/cylinders'
-import { cylindersAtHand, type CylinderRow, type ShopTx } from '#db'
-import { seen } from './condition.server'
+import type { CylinderRow } from '#db'
+import { seen } from './condition'
 import type { CylinderSight } from './sight'
 
-const SHOWN = 24
+/** So many are shown at once. */
+export const TILES_SHOWN = 24
 
 /** A cylinder as a tile shows it. */
 export interface Tile
@@ -30,16 +31,9 @@ export interface Tile
   refusals: FitnessCode[]
 }
 
-/** The cylinders to tap: those used last first, then what fits; what may not be filled comes last. */
-export async function atHand(
-  tx: ShopTx,
-  { userId, today, marginPct }: { userId: string; today: string; marginPct: number },
-): Promise<Tile[]> {
-  const tiles = (await cylindersAtHand(tx, userId, SHOWN)).map((row) => tileOf(row, today, marginPct))
-  return tiles.sort((a, b) => lateness(a) - lateness(b))
-}
+/** The order of the tiles: what is nearly full does not come before what has room; what may not be filled comes last. */
+export const byRoom = (a: Tile, b: Tile): number => lateness(a) - lateness(b)
 
-/** What is nearly full does not come before what has room; what may not be filled comes last. */
 const lateness = ({ refusals, share }: Tile) => (refusals.length > 0 ? 2 : (share ?? 0) > 0.9 ? 1 : 0)
 
 export function tileOf(row: CylinderRow, today: string, marginPct: number): Tile {

@@ -1,12 +1,12 @@
 import { inSentence } from './in-sentence'
-import type Joi from 'joi'
 import { refrigerantCode } from '#core/refrigerants'
 import { AmbiguousError, atmospherePa as atmosphereAt, M_PER_FT, UnitError } from '#core/units'
-import { isDay } from '~/form/read.server'
+import { isDay } from '~/form/day'
 import type { ReadersUnits } from '~/ui/measure'
 import { type Field, type Inputs, type Slot, slots } from './fields'
 import { atmosphereOf, type Kind, KINDS, withUnit } from './kinds'
-import { limitsOf, schemaOf, variantName } from './schema.server'
+import { check, type Issue } from './check'
+import { limitsOf, variantName } from './limits'
 import type { Tool } from './tool'
 
 /** One input as it was given, or taken because nothing was. */
@@ -38,13 +38,13 @@ interface How {
 
 /**
  * Reads the inputs of a tool from an address: in the notation of the trade (`t=31 C`), or as plain numbers whose name
- * says the unit (`t_C=31`). Everything passes the tool's one schema.
+ * says the unit (`t_C=31`). Everything passes one check.
  */
 export function readInputs(tool: Tool, params: URLSearchParams, { reading: asked, strict }: How): ReadInputs {
   const errors: Record<string, string> = {}
   const all = slots(tool.inputs)
   const reading = readHeight(all, params, asked, strict)
-  const wanted: Record<string, unknown> = {}
+  const wanted: Record<string, string | number> = {}
   /** Read from notation, so that nothing is lost on the way through a unit. */
   const exact: Record<string, number> = {}
   for (const slot of all) {
@@ -61,11 +61,11 @@ export function readInputs(tool: Tool, params: URLSearchParams, { reading: asked
       if (params.getAll(key).length > 1) errors[slotOf(key, all)?.name ?? key] = `Give ${key} once only.`
   }
 
-  const { value, error } = schemaOf(tool).validate(wanted, { abortEarly: false })
+  const { value, issues } = check(tool, wanted)
   const missing: Slot[] = []
-  for (const detail of error?.details ?? []) place(detail, all, reading, errors, missing)
+  for (const issue of issues) place(issue, reading, errors, missing)
 
-  const given = all.map((slot): Given => readSlot(slot, value ?? {}, exact, reading, errors))
+  const given = all.map((slot): Given => readSlot(slot, value, exact, reading, errors))
   for (const { name, field, value: si } of given)
     if (typeof si === 'number' && !(name in errors) && !within(si, field))
       errors[name] = rangeSentence(field, reading)
@@ -83,7 +83,11 @@ function readHeight(
 ): ReadersUnits {
   const slot = all.find(({ name }) => name === 'altitude')
   if (!slot) return asked
-  const found = { wanted: {} as Record<string, unknown>, exact: {} as Record<string, number>, errors: {} }
+  const found = {
+    wanted: {} as Record<string, string | number>,
+    exact: {} as Record<string, number>,
+    errors: {},
+  }
   collect(slot, params, asked, strict, found)
   const metres =
     found.exact.altitude ??
@@ -94,7 +98,7 @@ function readHeight(
 }
 
 interface Found {
-  wanted: Record<string, unknown>
+  wanted: Record<string, string | number>
   exact: Record<string, number>
   errors: Record<string, string>
 }
@@ -145,8 +149,8 @@ function readWithin(field: Field, kind: Kind, text: string, reading: ReadersUnit
   }
 }
 
-/** What nobody asked for goes into the schema too, which refuses it. */
-function refuseStrangers(all: Slot[], params: URLSearchParams, wanted: Record<string, unknown>) {
+/** What nobody asked for is checked too, which refuses it. */
+function refuseStrangers(all: Slot[], params: URLSearchParams, wanted: Record<string, string | number>) {
   const known = new Set(
     all.flatMap(({ name, field }) => [
       name,
@@ -156,7 +160,7 @@ function refuseStrangers(all: Slot[], params: URLSearchParams, wanted: Record<st
   for (const [key, text] of params) if (!known.has(key) && key !== 'units') wanted[key] = text
 }
 
-/** The slot that a key of the schema belongs to. */
+/** The slot that a key belongs to. */
 function slotOf(key: string, all: Slot[]): Slot | undefined {
   return all.find(
     ({ name, field }) =>
@@ -165,46 +169,36 @@ function slotOf(key: string, all: Slot[]): Slot | undefined {
   )
 }
 
-/** One sentence on the field that the schema stumbled over. */
-function place(
-  detail: Joi.ValidationErrorItem,
-  all: Slot[],
-  reading: ReadersUnits,
-  errors: Record<string, string>,
-  missing: Slot[],
-) {
-  const context = (detail.context ?? {}) as { peers?: string[]; key?: string; value?: unknown }
-  const key = String(detail.path[0] ?? context.peers?.[0] ?? '')
-  const slot = slotOf(key, all)
-  if (!slot) {
+/** One sentence on the field that the check stumbled over. */
+function place(issue: Issue, reading: ReadersUnits, errors: Record<string, string>, missing: Slot[]) {
+  if (issue.what === 'stranger') {
+    const { key } = issue
     errors[key] = `This tool takes no "${key}": leave it out, or look at /api/v1/openapi.json for its inputs.`
     return
   }
-  const { name, field } = slot
-  if (detail.type === 'any.required' || detail.type === 'object.missing') {
-    if (!(name in errors)) missing.push(slot)
-    return
-  }
-  errors[name] ??= sentence(detail.type, field, name, context, reading)
+  const { name } = issue.slot
+  if (issue.what !== 'missing') errors[name] ??= sentence(issue, reading)
+  else if (!(name in errors)) missing.push(issue.slot)
 }
 
-function sentence(
-  type: string,
-  field: Field,
-  name: string,
-  { peers, key, value }: { peers?: string[]; key?: string; value?: unknown },
-  reading: ReadersUnits,
-): string {
-  if (type === 'object.xor' || type === 'object.oxor')
-    return `Give ${name} once only, as one of ${peers!.join(', ')}.`
-  if (field.type === 'gas')
-    return `Keg has no table for "${String(value)}": choose a refrigerant from the list.`
-  if (field.type === 'choice') return `"${String(value)}" is not offered here: choose one from the list.`
-  if (field.type === 'day') return 'Enter a date as year-month-day, such as 2026-03-31.'
-  if (field.type === 'flag') return `${field.label}: write yes or no.`
-  if (type === 'number.base')
-    return `"${String(value)}" is not a number: ${key} takes plain digits, such as 12.5.`
-  return rangeSentence(field, reading)
+function sentence(issue: Exclude<Issue, { what: 'stranger' | 'missing' }>, reading: ReadersUnits): string {
+  const { name, field } = issue.slot
+  switch (issue.what) {
+    case 'twice':
+      return `Give ${name} once only, as one of ${issue.peers.join(', ')}.`
+    case 'not-offered':
+      return field.type === 'gas'
+        ? `Keg has no table for "${issue.value}": choose a refrigerant from the list.`
+        : `"${issue.value}" is not offered here: choose one from the list.`
+    case 'no-day':
+      return 'Enter a date as year-month-day, such as 2026-03-31.'
+    case 'no-flag':
+      return `${field.label}: write yes or no.`
+    case 'no-number':
+      return `"${issue.value}" is not a number: ${issue.key} takes plain digits, such as 12.5.`
+    case 'out-of-range':
+      return rangeSentence(field, reading)
+  }
 }
 
 function within(si: number, field: Field): boolean {

@@ -1,6 +1,6 @@
 import { NoFillLimitError } from '#core/cylinders'
 import type { Outcome } from './outcome'
-import { readInputs, type ReadInputs } from './read.server'
+import { readInputs, type ReadInputs } from './read'
 import { Refusal, type Surroundings, type Tool } from './tool'
 
 export type WorkedOut = ReadInputs & { outcome?: Outcome }

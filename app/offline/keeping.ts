@@ -1,0 +1,124 @@
+import type { Entry } from '#core/tape'
+import { fromText, packIn } from './pack'
+import { keepFor, type Kept, keptFor } from './store'
+
+/** Sessions end after two weeks: what is older opens nothing any more. */
+const OLDEST_MS = 14 * 86_400_000
+
+interface Keeping {
+  userId: string
+  kept: Kept | undefined
+  /** The browser keeps it; without, it is there as long as the page is. */
+  stored: boolean
+}
+
+let now: Promise<Keeping> | undefined
+const listeners = new Set<() => void>()
+/** Whether what should be kept could not be: full, or a private window; undefined: nothing was tried yet. */
+let storing: boolean | undefined
+
+export const storesHere = () => storing
+
+export function subscribeToKeeping(tell: () => void): () => void {
+  listeners.add(tell)
+  return () => listeners.delete(tell)
+}
+
+/** What this device has for a person; read once, and then as it is in memory. */
+async function keepingOf(userId: string): Promise<Keeping> {
+  const known = await now
+  if (known?.userId === userId) return known
+  now = keptFor(userId).then(
+    (kept) => ({ userId, kept, stored: true }),
+    () => ({ userId, kept: undefined, stored: false }),
+  )
+  return now
+}
+
+/** @returns undefined: nothing, or nothing that is not too old */
+export async function packOf(userId: string): Promise<Kept | undefined> {
+  const { kept } = await keepingOf(userId)
+  return kept && Date.now() - kept.pack.at < OLDEST_MS ? kept : undefined
+}
+
+/** What the server has confirmed of a job, so that it is not missing before the pack is fetched anew. */
+export async function learn(userId: string, jobId: string, entries: Entry[]): Promise<void> {
+  const keeping = await keepingOf(userId)
+  if (!keeping.kept || entries.length === 0) return
+  const before = keeping.kept.learned[jobId] ?? []
+  const known = new Set(before.map((each) => each.entryId))
+  const fresh = entries.filter((each) => !known.has(each.entryId))
+  if (fresh.length === 0) return
+  keeping.kept = {
+    ...keeping.kept,
+    learned: { ...keeping.kept.learned, [jobId]: [...before, ...fresh] },
+  }
+  await store(keeping)
+}
+
+/**
+ * Fetches what has changed. What was learned while it was on its way stays beside it.
+ * @returns whether an answer came
+ */
+export async function refresh(userId: string): Promise<boolean> {
+  const keeping = await keepingOf(userId)
+  const mark = keeping.kept?.mark
+  const learnedBefore = keeping.kept?.learned ?? {}
+  let response: Response
+  let text: string
+  try {
+    response = await fetch('/pack', { headers: mark ? { 'if-none-match': mark } : {} })
+    text = await response.text()
+  } catch {
+    // No signal: what is kept stays.
+    return false
+  }
+  if (response.redirected || (!response.ok && response.status !== 304)) return false
+  if ((await now) !== keeping) return true
+  const at = Number(response.headers.get('keg-time'))
+  if (response.status === 304 && keeping.kept) {
+    keeping.kept = {
+      ...keeping.kept,
+      pack: { ...keeping.kept.pack, at },
+      learned: since(keeping.kept, learnedBefore),
+    }
+  } else {
+    const pack = packIn(read(text))
+    // A newer server, or somebody else's word in between: this program goes on with what it has.
+    if (!pack || pack.person.userId !== userId) return false
+    const learned = keeping.kept ? since(keeping.kept, learnedBefore) : {}
+    keeping.kept = { pack, mark: response.headers.get('etag') ?? '', learned }
+  }
+  await store(keeping)
+  return true
+}
+
+/** What was learned after the server had been asked. */
+function since({ learned }: Kept, before: Kept['learned']): Kept['learned'] {
+  return Object.fromEntries(
+    Object.entries(learned).flatMap(([jobId, entries]) => {
+      const known = new Set((before[jobId] ?? []).map((each) => each.entryId))
+      const rest = entries.filter((each) => !known.has(each.entryId))
+      return rest.length > 0 ? [[jobId, rest]] : []
+    }),
+  )
+}
+
+function read(text: string): unknown {
+  try {
+    return fromText(text)
+  } catch {
+    return undefined
+  }
+}
+
+async function store(keeping: Keeping): Promise<void> {
+  try {
+    if (keeping.kept) await keepFor(keeping.userId, keeping.kept)
+    keeping.stored = true
+  } catch {
+    keeping.stored = false
+  }
+  storing = keeping.stored
+  for (const tell of listeners) tell()
+}

@@ -1,0 +1,189 @@
+import { isRouteErrorResponse } from 'react-router'
+import type { Device, Unsent } from './device'
+import { learn, packOf } from './keeping'
+import { currentOutbox } from '~/tape/current'
+import { allKept } from '~/tape/waiting-room'
+import { whoIsHere } from './who'
+
+/** A server that has not answered by then: the page opens from the device, and is brought up to date in place. */
+export const SLOW_MS = 300
+
+interface Load<T, P> {
+  request: Request
+  params: P
+  serverLoader: () => Promise<T>
+}
+
+/** What a page is made of on this device. */
+export interface Wish<P> {
+  params: P
+  search: URLSearchParams
+  /** This device's time, ms. */
+  at: number
+  /** The server says that there is no such thing: only what was made here, and not sent yet, is. */
+  unknownThere: boolean
+}
+
+/** Makes a page's data of what a device knows. @returns undefined: it does not know enough */
+export type FromDevice<T, P = unknown> = (
+  device: Device,
+  wish: Wish<P>,
+) => T | undefined | Promise<T | undefined>
+
+interface Shown {
+  address: string
+  data: unknown
+  at: number
+}
+
+/** A page that the server could not bring up to date, and of when it is, ms. */
+interface Standing {
+  address: string
+  since: number
+}
+
+let standing: Standing | undefined
+const listeners = new Set<() => void>()
+/** Answers that came too late for the page, by address. */
+const late = new Map<string, unknown>()
+const lateListeners = new Set<() => void>()
+
+/** @returns undefined: the page is as the server has it */
+export const whatStands = () => standing
+
+export function subscribeToStanding(tell: () => void): () => void {
+  listeners.add(tell)
+  return () => listeners.delete(tell)
+}
+
+/** An answer has come for a page that stands there from the device. */
+export function onLateAnswer(tell: () => void): () => void {
+  lateListeners.add(tell)
+  return () => lateListeners.delete(tell)
+}
+
+/** What waits on this device, and what the page has in hand of it. */
+async function unsentOf(userId: string): Promise<readonly Unsent[]> {
+  const stored = await allKept().then(
+    ({ waiting }) => waiting.filter((each) => each.userId === userId),
+    // A browser that keeps nothing: what there is, the page has.
+    () => [],
+  )
+  return [
+    ...new Map(
+      [...stored, ...(currentOutbox()?.snapshot().waiting ?? [])].map((each) => [each.entry.entryId, each]),
+    ).values(),
+  ]
+}
+
+/** Nothing is known here to make this page of, and no signal to ask. */
+export class NotKept extends Error {
+  override name = 'NotKept'
+}
+
+/**
+ * A route's client loader that asks the server, and opens the page from the device where no answer comes, or none in time.
+ * A page that stands there already is not taken away.
+ * @param device looked up only when it is needed: a page with signal loads nothing for it
+ * @param options around: it is what stands around a page, not the page
+ */
+export function openPage<T, P = unknown>(
+  device?: () => Promise<FromDevice<T, P>>,
+  { around = false } = {},
+): ((load: Load<T, P>) => Promise<T>) & { hydrate: true } {
+  let last: Shown | undefined
+  const stand = (address: string, since: number | undefined) => {
+    if (!around) setStanding(since === undefined ? undefined : { address, since })
+  }
+  const show = (address: string, data: T, at?: number) => {
+    last = { address, data, at: at ?? Date.now() }
+    stand(address, at)
+    return data
+  }
+  const load = async ({ request, params, serverLoader }: Load<T, P>) => {
+    const url = new URL(request.url)
+    const address = url.pathname + url.search
+    if (late.has(address)) {
+      const data = late.get(address) as T
+      late.delete(address)
+      return show(address, data)
+    }
+    const asked = serverLoader().then(
+      (data) => ({ data }),
+      (error: unknown) => ({ error }),
+    )
+    const stands = last?.address === address && onThisPage(address)
+    const answer = await (stands || !device ? asked : Promise.race([asked, slow()]))
+    if (answer && 'data' in answer) return show(address, answer.data)
+    const unknownThere =
+      answer !== undefined && isRouteErrorResponse(answer.error) && answer.error.status === 404
+    // A way elsewhere is an answer, to the door for one.
+    if (answer && !unknownThere && !noAnswer(answer.error)) throw answer.error
+    const wish = { params, search: url.searchParams, at: Date.now(), unknownThere }
+    const own = device && (await fromDevice(await device(), wish))
+    if (own) {
+      if (!answer) void later(address, asked)
+      return show(address, same(last, address, own.data), own.at)
+    }
+    const waited = answer ?? (await asked)
+    if ('data' in waited) return show(address, waited.data)
+    if (stands) {
+      stand(address, last!.at)
+      return last!.data as T
+    }
+    throw waited.error instanceof TypeError ? new NotKept('This page was not kept here.') : waited.error
+  }
+  return Object.assign(load, { hydrate: true as const })
+}
+
+async function fromDevice<T, P>(
+  make: FromDevice<T, P>,
+  wish: Wish<P>,
+): Promise<{ data: T; at: number } | undefined> {
+  const device = await openDevice()
+  const data = device && (await make(device, wish))
+  return data === undefined ? undefined : { data, at: device!.pack.at }
+}
+
+/** What this device knows for whoever is here; undefined: nothing is kept for them. */
+export async function openDevice(): Promise<Device | undefined> {
+  const userId = whoIsHere()
+  const kept = userId && (await packOf(userId))
+  if (!kept) return undefined
+  const { Device } = await import('./device')
+  return new Device(kept, await unsentOf(userId))
+}
+
+/** No way to the server, or one that has nothing to say: it is just starting, or something else answers in its place. */
+const noAnswer = (error: unknown) =>
+  !(error instanceof Response) && !(isRouteErrorResponse(error) && error.status < 500)
+
+const slow = () => new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), SLOW_MS))
+
+async function later(address: string, asked: Promise<{ data: unknown } | { error: unknown }>) {
+  const answer = await asked
+  if (!('data' in answer) || !onThisPage(address)) return
+  late.set(address, answer.data)
+  for (const tell of lateListeners) tell()
+}
+
+/** The same as before is the same: nothing on the page moves. */
+function same<T>(last: Shown | undefined, address: string, data: T): T {
+  return last?.address === address && JSON.stringify(last.data) === JSON.stringify(data)
+    ? (last.data as T)
+    : data
+}
+
+const onThisPage = (address: string) => location.pathname + location.search === address
+
+function setStanding(next: Standing | undefined) {
+  if (next?.address === standing?.address && next?.since === standing?.since) return
+  standing = next
+  for (const tell of listeners) tell()
+}
+
+/** What the server has confirmed stays known here until the pack is fetched anew. */
+export function confirmed(jobId: string, entries: Parameters<typeof learn>[2]): void {
+  const userId = whoIsHere()
+  if (userId) void learn(userId, jobId, entries)
+}

@@ -1,0 +1,47 @@
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import type { Entry } from '#core/tape'
+import { type Pack, packIn } from './pack'
+
+/** What a device has kept of a shop for one person. */
+export interface Kept {
+  pack: Pack
+  /** The server's name for this state of it. */
+  mark: string
+  /** Entries that the server has confirmed since, by job. */
+  learned: Record<string, Entry[]>
+}
+
+interface Schema extends DBSchema {
+  packs: { key: string; value: { pack: unknown; mark: string; learned: Record<string, Entry[]> } }
+}
+
+let opened: Promise<IDBPDatabase<Schema>> | undefined
+
+function open(): Promise<IDBPDatabase<Schema>> {
+  opened ??= openDB<Schema>('keg-device', 1, {
+    upgrade: (db) => void db.createObjectStore('packs'),
+    blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
+    terminated: () => (opened = undefined),
+  })
+  opened.catch(() => (opened = undefined))
+  return opened
+}
+
+/** @returns undefined: nothing is kept for this person, or nothing that this program reads */
+export async function keptFor(userId: string): Promise<Kept | undefined> {
+  const found = await (await open()).get('packs', userId)
+  const pack = packIn(found?.pack)
+  return found && pack ? { ...found, pack } : undefined
+}
+
+/** Keeps it, and forgets what was kept for anybody else: the next person on this device finds nothing of the one before. */
+export async function keepFor(userId: string, kept: Kept): Promise<void> {
+  const tx = (await open()).transaction('packs', 'readwrite')
+  for (const other of await tx.store.getAllKeys()) if (other !== userId) await tx.store.delete(other)
+  await Promise.all([tx.store.put(kept, userId), tx.done])
+}
+
+/** Forgets everything: whoever signs out leaves nothing behind but what still waits to be sent. */
+export async function forgetAll(): Promise<void> {
+  await (await open()).clear('packs')
+}

@@ -1,0 +1,35 @@
+import { nearLabels } from '#core/cylinders'
+import { asked } from '~/form/search'
+import type { Device } from '~/offline/device'
+import { has } from '~/offline/lists'
+import { type Found, foundRows, OF_EACH, pageIn, toolsLike } from './found'
+
+/** The finder without signal: what this device knows. */
+export function findHere(device: Device, address: URLSearchParams): { search: string; found: Found[] } {
+  const search = asked(address, 'q', 200)
+  const page = pageIn(search)
+  if (page) return { search, found: [page] }
+  const tools = toolsLike(search)
+  if (search === '') return { search, found: tools }
+  const inUse = device.cylinders.filter((each) => !each.retired)
+  const whole = inUse.filter(({ label }) => has(label, search))
+  const first = <T>(rows: readonly T[]) => rows.slice(0, OF_EACH)
+  const rows = foundRows({
+    cylinders: first(whole.length > 0 ? whole : nearLabels(inUse, search)),
+    kit: first(device.pack.kit.filter(({ label }) => has(label, search))),
+    systems: first(
+      device.pack.systems.filter(({ name, site, customer, registration, vin }) =>
+        [name, site, customer, registration, vin].some((text) => has(text, search)),
+      ),
+    ),
+    jobs: first(
+      device
+        .inHand()
+        .filter(
+          ({ title, system, number }) =>
+            has(title, search) || has(system, search) || String(number) === search,
+        ),
+    ),
+  })
+  return { search, found: [...first(tools), ...rows] }
+}

@@ -1,0 +1,110 @@
+import { toDataURL } from 'qrcode'
+import { gainedFrom } from '#core/unsent'
+import { machineOf, inBay, type JobBeside, type JobData, jobData, kitUsedBy, usedBy } from '~/job/data'
+import type { Device, DeviceJob } from '~/offline/device'
+import type { FromDevice, Wish } from '~/offline/page'
+import { SYSTEMS_SHOWN } from '~/systems/choice'
+
+interface JobParams {
+  jobId: string
+}
+
+export const job: FromDevice<JobData, JobParams> = (device, wish) => {
+  const known = device.job(wish.params.jobId.toLowerCase())
+  // One that the server has said there is none of is shown where it was begun here.
+  if (!known || (wish.unknownThere && known.packed)) return undefined
+  return dataOf(device, known, wish.at)
+}
+
+type Labelled<T> = FromDevice<T, JobParams>
+
+/** Made here, as the server makes it. */
+const codeOf = (address: string) => toDataURL(address, { margin: 0, width: 160 })
+
+export const label: Labelled<{ job: JobData; code: string }> = async (device, wish) => {
+  const data = await job(device, wish)
+  if (!data) return undefined
+  const place = data.system ? `/systems/${data.system.systemId}` : `/jobs/${data.jobId}`
+  return { job: data, code: await codeOf(device.pack.origin + place) }
+}
+
+export const cylinderLabels: Labelled<{ job: JobData; codes: Record<string, string> }> = async (
+  device,
+  wish,
+) => {
+  const data = await job(device, wish)
+  if (!data) return undefined
+  const codes = data.cylinders.map(
+    async ({ cylinderId }) =>
+      [cylinderId, await codeOf(`${device.pack.origin}/cylinders/${cylinderId}`)] as const,
+  )
+  return { job: data, codes: Object.fromEntries(await Promise.all(codes)) }
+}
+
+function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): JobData {
+  const { pack } = device
+  const { jobId, number, tape, state } = known
+  const system = state.systemId ? device.system(state.systemId) : undefined
+  const cylinders = device.cylindersSeenBy(known)
+  const used = new Set(usedBy(state))
+  const usedKit = new Set(kitUsedBy(state))
+  const van = pack.preferences.van.toLowerCase()
+  return jobData({
+    jobId,
+    number,
+    tape,
+    state,
+    beside: besideOf(device, known, usedBy(state)),
+    system,
+    candidates: cylinders
+      .filter(
+        ({ retired, refrigerant }) =>
+          !retired &&
+          state.refrigerant !== null &&
+          (refrigerant === state.refrigerant || refrigerant === null),
+      )
+      .sort((a, b) => b.balanceMg - a.balanceMg),
+    named: cylinders.filter(({ cylinderId }) => used.has(cylinderId)),
+    kit: [
+      ...pack.kit.filter(({ keepsAt }) => van !== '' && keepsAt.toLowerCase() === van),
+      ...pack.kit.filter(({ kind }) => kind === 'scale' || kind === 'station'),
+      ...pack.kit.filter(({ kitId }) => usedKit.has(kitId)),
+    ],
+    places: pack.places,
+    choices: state.systemId ? [] : pack.systems.slice(0, SYSTEMS_SHOWN + 1),
+    // What instruments say comes by way of the server.
+    live: [],
+    standIns: [],
+    bay: inBay(state, system) ? pack.bay : null,
+    people: pack.people,
+    van: pack.preferences.van,
+    shop: pack.shop,
+    today: device.today(at),
+    loadedAt: at,
+    mayWrite: device.mayWrite,
+  })
+}
+
+/** What the books said of the job when they were taken along; of one that was begun here, what they said of its system. */
+function besideOf(device: Device, { jobId, packed, state, booked }: DeviceJob, used: string[]): JobBeside {
+  const { pack } = device
+  const gains = [...gainedFrom(state)]
+  const running = device.busy(jobId)
+  const busy = used.filter((cylinderId) => running.has(cylinderId))
+  if (packed && state.systemId === booked.systemId)
+    return { ...packed.beside, gains, busy: [...new Set([...packed.beside.busy, ...busy])] }
+  const past = pack.systemPasts.find(({ systemId }) => systemId === state.systemId)
+  const system = pack.systems.find(({ systemId }) => systemId === state.systemId)
+  const machine = machineOf(state)
+  return {
+    booksBefore: past?.whole && system ? { massMg: system.balanceMg } : null,
+    lastCharged: past?.chargedAt?.getTime() ?? null,
+    dyedAt: past?.dyedAt?.getTime() ?? null,
+    gains,
+    busy,
+    doubts: packed?.beside.doubts ?? [],
+    pastRuns: (machine && pack.pastRuns[machine.kitId]) ?? [],
+    chargeLags: pack.chargeLags,
+    plateWas: packed?.beside.plateWas ?? null,
+  }
+}

@@ -1,0 +1,38 @@
+import { KIT_KINDS } from '#core/kit'
+import type { KitRow } from '#db'
+import { has, pageOf, sorted } from '~/offline/lists'
+import type { FromDevice } from '~/offline/page'
+import { KIT_PAGE, type KIT_SORTS, type KitListData, kitWish } from './list-data'
+
+const BY: Record<(typeof KIT_SORTS)[number], (row: KitRow) => string | number | null> = {
+  kind: (row) => KIT_KINDS.indexOf(row.kind),
+  label: (row) => row.label.toLowerCase(),
+  keepsAt: (row) => row.keepsAt.toLowerCase(),
+  dueOn: (row) => row.dueOn,
+}
+
+export const kitList: FromDevice<KitListData> = (device, { at, search }) => {
+  const wished = kitWish(search)
+  const { filter, wish } = wished
+  // What is in use is taken along.
+  if (filter.state !== 'in-use') return undefined
+  const fitting = device.pack.kit.filter(
+    ({ kind, keepsAt, label }) =>
+      (!filter.kind || kind === filter.kind) &&
+      (!filter.keepsAt || keepsAt.toLowerCase() === filter.keepsAt.toLowerCase()) &&
+      (!filter.label || has(label, filter.label)),
+  )
+  return {
+    kit: pageOf(
+      sorted(fitting, BY[wish.sort], (row) => row.label, wish.down),
+      wish.number,
+      KIT_PAGE,
+    ),
+    count: fitting.length,
+    places: device.pack.places,
+    ...wished,
+    pages: Math.max(1, Math.ceil(fitting.length / KIT_PAGE)),
+    today: device.today(at),
+    mayWrite: device.mayWrite,
+  }
+}

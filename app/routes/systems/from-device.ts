@@ -1,0 +1,75 @@
+import { v4 as uuid } from 'uuid'
+import { REFRIGERANTS } from '#core/refrigerants'
+import { BORE_M } from '#core/systems'
+import type { SystemRow } from '#db'
+import { isId } from '~/form/id'
+import { listWish } from '~/form/list'
+import { asked } from '~/form/search'
+import { has, pageOf, sorted } from '~/offline/lists'
+import type { FromDevice } from '~/offline/page'
+import {
+  type NewSystemData,
+  SYSTEM_PAGE,
+  SYSTEM_SORTS,
+  systemData,
+  type SystemListData,
+  type SystemPageData,
+} from './system-data'
+
+const BY: Record<(typeof SYSTEM_SORTS)[number], (row: SystemRow) => string | null> = {
+  name: (row) => row.name.toLowerCase(),
+  customer: (row) => row.customer.toLowerCase(),
+  site: (row) => row.site.toLowerCase(),
+  refrigerant: (row) => row.refrigerant,
+}
+
+export const systemList: FromDevice<SystemListData> = (device, { search: address }) => {
+  const search = asked(address, 'search')
+  const wish = listWish(address, SYSTEM_SORTS)
+  const fitting = device.pack.systems.filter(
+    ({ name, site, customer, registration, vin }) =>
+      !search || [name, site, customer, registration, vin].some((text) => has(text, search)),
+  )
+  return {
+    systems: pageOf(
+      sorted(fitting, BY[wish.sort], ({ name }) => name, wish.down),
+      wish.number,
+      SYSTEM_PAGE,
+    ).map(({ systemId }) => device.system(systemId)!),
+    count: fitting.length,
+    search,
+    wish,
+    pages: Math.max(1, Math.ceil(fitting.length / SYSTEM_PAGE)),
+    mayWrite: device.mayWrite,
+  }
+}
+
+export const system: FromDevice<SystemPageData, { systemId: string }> = (device, wish) => {
+  const row = device.system(wish.params.systemId.toLowerCase())
+  if (!row || wish.unknownThere) return undefined
+  return systemData({
+    system: row,
+    jobs: device.inHand().filter(({ systemId }) => systemId === row.systemId),
+    past: null,
+    timeZone: device.pack.shop.timeZone,
+    loadedAt: wish.at,
+    mayWrite: device.mayWrite,
+  })
+}
+
+export const newSystem: FromDevice<NewSystemData> = (device, { search }) => {
+  if (!device.mayWrite) return undefined
+  const jobId = search.get('job') ?? ''
+  const job = isId(jobId) ? device.job(jobId) : undefined
+  const { customers, sites } = device.pack
+  return {
+    systemId: uuid(),
+    entryId: uuid(),
+    jobId: job ? jobId : '',
+    refrigerant: job?.state.refrigerant ?? '',
+    refrigerants: REFRIGERANTS,
+    pipes: Object.keys(BORE_M),
+    customers: customers.map(({ name }) => name),
+    sites: [...new Set(sites.map(({ name }) => name))],
+  }
+}

@@ -1,0 +1,81 @@
+import { useEffect, useState, useSyncExternalStore } from 'react'
+import { Button } from 'react-bootstrap'
+import { storesHere, subscribeToKeeping } from '~/offline/keeping'
+import { newerProgram, subscribeToProgram, takeNewer } from '~/offline/program'
+import { useStandsSince } from '~/offline/use-fresh'
+import { clockTime, day } from '~/ui/time'
+import type { Signal } from './outbox'
+import { useOutbox } from './outbox-context'
+
+const WHY: Record<Exclude<Signal, 'here'>, (count: string) => string> = {
+  lost: (count) => `No connection: ${count} and will be sent when it returns.`,
+  failing: (count) => `The server cannot take notes just now: ${count} and will be sent by themselves.`,
+  busy: (count) => `The server asks for a pause: ${count} and will be sent in a moment.`,
+  'signed-out': (count) => `You are signed out: ${count}. Sign in again in this browser and it is sent.`,
+  'another-person': (count) => `Somebody else has signed in here: ${count} until you sign in again.`,
+}
+
+/** Says when entries wait on this device and why, whose they are, and when the page is not the newest. */
+export function SignalLine({ timeZone }: { timeZone: string }) {
+  const { signal, waiting, others, kept } = useOutbox()
+  const since = useStandsSince()
+  const now = useMinute(since !== undefined)
+  const stores = useSyncExternalStore(subscribeToKeeping, storesHere, () => undefined)
+  const newer = useSyncExternalStore(subscribeToProgram, newerProgram, () => false)
+  const lines = [
+    signal !== 'here' && waiting.length > 0 && WHY[signal](waits(waiting.length)),
+    waiting.length > 0 &&
+      !kept &&
+      'This browser keeps nothing when it is closed: leave this page open until it is sent.',
+    waiting.length === 0 &&
+      stores === false &&
+      'This browser keeps nothing (a private window, or the device is full): without signal only open pages go on.',
+    ...others.map(
+      ({ name, count }) => `${notes(count)} of ${name} kept here: sent when ${name} signs in here again.`,
+    ),
+    since !== undefined && `From this device, as it was ${ageWords(since, now, timeZone)}.`,
+  ].filter((line) => typeof line === 'string')
+  if (lines.length === 0 && !newer) return null
+  return (
+    <div className="signal" role="status">
+      {lines.map((line) => (
+        <div key={line}>{line}</div>
+      ))}
+      {newer && (
+        <div>
+          There is a newer Keg. What waits here stays.{' '}
+          <Button variant="link" className="p-0 align-baseline" onClick={takeNewer}>
+            Load it
+          </Button>
+        </div>
+      )}
+    </div>
+  )
+}
+
+const waits = (count: number) => `${count} ${count === 1 ? 'entry waits' : 'entries wait'} on this device`
+const notes = (count: number) => (count === 1 ? '1 unsent note' : `${count} unsent notes`)
+
+/** Of today its time is enough. */
+function ageWords(since: number, now: number, timeZone: string): string {
+  const at = clockTime(since, timeZone)
+  return day(since, timeZone) === day(now, timeZone) ? `at ${at}` : `on ${day(since, timeZone)}, ${at}`
+}
+
+const MINUTE_MS = 60_000
+
+/** The time, to the minute, as long as it is looked at. */
+function useMinute(looked: boolean): number {
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    if (!looked) return
+    const tick = () => setNow(Date.now())
+    const first = setTimeout(tick, 0)
+    const timer = setInterval(tick, MINUTE_MS)
+    return () => {
+      clearTimeout(first)
+      clearInterval(timer)
+    }
+  }, [looked])
+  return now
+}

@@ -1,0 +1,30 @@
+import { nextStep } from './next'
+import type { JobState } from './state'
+
+/** A job as lists show it, from its tape alone. */
+export function inShort(state: JobState) {
+  const { status, stage, title, systemId, refrigerant, recoveredMg, chargedMg, waitingFor, flags } = state
+  return {
+    status,
+    stage,
+    next: nextStep(state),
+    title,
+    systemId,
+    refrigerant,
+    recoveredMg,
+    chargedMg,
+    targetMg: state.target?.massMg ?? null,
+    waitingFor,
+    flags,
+    openedAt: new Date(state.openedAt),
+    lastAt: new Date(state.lastAt),
+    closedAt: state.closedAt === undefined ? null : new Date(state.closedAt),
+  }
+}
+
+/** Cylinders that a transfer of a job is running on. */
+export function runsOn({ status, transfers }: JobState): string[] {
+  const finished = status === 'closed' || status === 'cancelled'
+  const running = finished ? [] : transfers.filter((each) => each.endedAt === undefined)
+  return [...new Set(running.map((each) => each.cylinderId))]
+}

@@ -1,0 +1,77 @@
+/**
+ * The service worker: it keeps the program on the device, so that any page opens without signal, and nothing else. Data
+ * is the pages' own affair (app/offline).
+ *
+ * Written by hand: the names of our files carry their content, so that precaching is a list and "have it already"; and the one
+ * strategy that matters, the server for so long and then the shell, is none of the ready-made ones.
+ */
+import { wayOf } from './ways'
+
+declare const self: ServiceWorkerGlobalScope
+/** Put in by the build: its version, and every file of it. */
+declare const KEG_BUILD: string
+declare const KEG_FILES: string[]
+
+const SHELL = '/shell'
+const PREFIX = 'keg-program-'
+const OWN = PREFIX + KEG_BUILD
+/** A server that has not begun to answer a page by then: it opens from the device. */
+const SLOW_MS = 300
+/** A phone on a slow line has other things to load as well. */
+const AT_ONCE = 4
+
+self.addEventListener('install', (event) => event.waitUntil(keepProgram()))
+self.addEventListener('activate', (event) => event.waitUntil(takeOver()))
+self.addEventListener('message', (event) => {
+  if (event.data === 'take-over') void self.skipWaiting()
+})
+self.addEventListener('fetch', (event) => {
+  const { request } = event
+  const way = wayOf(new URL(request.url), self.location.origin, request.method, request.mode)
+  if (way === 'page') event.respondWith(page(request))
+  if (way === 'program') event.respondWith(program(request))
+})
+
+async function keepProgram() {
+  const cache = await caches.open(OWN)
+  // The shell knows no person: it is fetched as nobody.
+  const shell = await fetch(SHELL, { credentials: 'omit', cache: 'no-store' })
+  if (!shell.ok) throw new Error(`The shell came as ${shell.status}.`)
+  await cache.put(SHELL, shell)
+  const wanted = [...KEG_FILES]
+  const take = async () => {
+    for (let file = wanted.shift(); file !== undefined; file = wanted.shift()) {
+      if (await cache.match(file)) continue
+      // What another version had is the same file.
+      const known = file.startsWith('/assets/') ? await caches.match(file) : undefined
+      const answer = known ?? (await fetch(file))
+      if (!answer.ok) throw new Error(`${file} came as ${answer.status}.`)
+      await cache.put(file, answer)
+    }
+  }
+  await Promise.all(Array.from({ length: AT_ONCE }, take))
+}
+
+/** Pages of the version before may still be open, and ask for its files: it stays until the next one comes. */
+async function takeOver() {
+  const others = (await caches.keys()).filter((name) => name.startsWith(PREFIX) && name !== OWN)
+  await Promise.all(others.slice(0, -1).map((name) => caches.delete(name)))
+  await self.clients.claim()
+}
+
+async function program(request: Request): Promise<Response> {
+  return (await caches.match(request, { ignoreVary: true })) ?? fetch(request)
+}
+
+async function page(request: Request): Promise<Response> {
+  const shell = await (await caches.open(OWN)).match(SHELL)
+  if (!shell) return fetch(request)
+  const ended = new AbortController()
+  const fromServer = fetch(request, { signal: ended.signal }).catch(() => undefined)
+  const late = new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), SLOW_MS))
+  const answer = await Promise.race([fromServer, late])
+  // A server that is just starting, or one in between that has nothing to say.
+  if (answer && ![502, 503, 504].includes(answer.status)) return answer
+  ended.abort()
+  return shell
+}

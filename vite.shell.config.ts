@@ -1,0 +1,24 @@
+import { readdirSync } from 'node:fs'
+import { defineConfig } from 'vite'
+
+/** The service worker, built after the program: it has the list of its files. */
+const assets = readdirSync('build/client/assets')
+const version = assets.flatMap((name) => /^manifest-(\w+)\.js$/.exec(name)?.[1] ?? [])
+if (version.length !== 1)
+  throw new Error('build/client/assets has no manifest, or several: build the program first')
+const files = [
+  ...assets.map((name) => `/assets/${name}`),
+  ...readdirSync('public/icons').map((name) => `/icons/${name}`),
+  '/keg.svg',
+  '/manifest.webmanifest',
+]
+
+export default defineConfig({
+  publicDir: false,
+  define: { KEG_BUILD: JSON.stringify(version[0]), KEG_FILES: JSON.stringify(files) },
+  build: {
+    outDir: 'build/client',
+    emptyOutDir: false,
+    lib: { entry: 'shell/worker.ts', formats: ['es'], fileName: () => 'worker.js' },
+  },
+})
