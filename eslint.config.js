@@ -118,11 +118,13 @@ export default ts.config(
       'boundaries/include': ['**/*.{ts,tsx}'],
       'boundaries/elements': [
         { type: 'core', pattern: 'core/*', capture: ['subject'], partialMatch: false },
-        ...['sim', 'instruments', 'db', 'app', 'shell', 'server', 'demo', 'command', 'e2e', 'testing'].map((type) => ({
-          type,
-          pattern: type,
-          partialMatch: false,
-        })),
+        ...['sim', 'instruments', 'db', 'app', 'shell', 'server', 'demo', 'command', 'e2e', 'testing'].map(
+          (type) => ({
+            type,
+            pattern: type,
+            partialMatch: false,
+          }),
+        ),
         { type: 'benchmark', pattern: 'bench', partialMatch: false },
       ],
     },

@@ -9,10 +9,12 @@ import {
   runsOn,
 } from '#core/tape'
 import { cylindersAfter, type JobAhead, ownReservations, systemAfter } from '#core/unsent'
-import type { CylinderRow, JobSummary, OpenTape, SystemRow } from '#db'
+import type { CylinderRow, JobSummary, KitRow, OpenTape, SystemRow } from '#db'
 import { dayIn } from '~/ui/day-in'
 import type { Pack, PackedJob } from './pack'
 import type { Kept } from './store'
+
+const SCALES_SHOWN = 30
 
 /** Of one job, what was not sent yet. */
 export interface Unsent {
@@ -163,6 +165,21 @@ export class Device {
         return kept ? [{ jobId, number, title: title || (system ?? ''), roomMg: kept.roomMg }] : []
       })
       .sort((a, b) => (a.number ?? Infinity) - (b.number ?? Infinity))
+  }
+
+  /** What weighs in the shop, those that passed their check first. */
+  get scales(): KitRow[] {
+    return this.pack.kit
+      .filter(({ kind }) => kind === 'scale' || kind === 'station')
+      .sort((a, b) => Number(a.failedAt !== null) - Number(b.failedAt !== null))
+      .slice(0, SCALES_SHOWN)
+  }
+
+  /** What is in a van, by kind and label. */
+  kitIn(van: string): KitRow[] {
+    return this.pack.kit
+      .filter(({ keepsAt }) => van !== '' && keepsAt.toLowerCase() === van.toLowerCase())
+      .sort((a, b) => (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : 0))
   }
 
   system(systemId: string): SystemRow | undefined {

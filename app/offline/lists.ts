@@ -20,3 +20,11 @@ export const pageOf = <T>(rows: readonly T[], page: number, size: number): T[] =
 /** Whether a text has another one in it, whichever way it is written. */
 export const has = (text: string | null, part: string): boolean =>
   text?.toLowerCase().includes(part.toLowerCase()) ?? false
+
+/** The rows whose label has this in it, the likest first: as the books find them. */
+export const labelled = <T extends { label: string }>(rows: readonly T[], part: string): T[] =>
+  sorted(
+    rows.filter(({ label }) => has(label, part)),
+    ({ label }) => label.length,
+    ({ label }) => label,
+  )

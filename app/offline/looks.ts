@@ -6,7 +6,7 @@ import { jobKit } from '~/kit/as-job-kit'
 import type { JobKit } from '~/kit/job-kit'
 import { choiceOf, type SystemChoice, SYSTEMS_SHOWN } from '~/systems/choice'
 import type { Device } from './device'
-import { has } from './lists'
+import { has, labelled } from './lists'
 
 // What the server answers beside pages, looked up in what a device knows.
 
@@ -15,7 +15,7 @@ const FOUND = 12
 /** Those in use whose label is like what was typed, the likest first. */
 function likeIt(device: Device, label: string) {
   const inUse = device.cylinders.filter((each) => !each.retired)
-  const whole = inUse.filter((each) => has(each.label, label))
+  const whole = labelled(inUse, label)
   return (whole.length > 0 || label === '' ? whole : nearLabels(inUse, label)).slice(0, FOUND)
 }
 
@@ -39,7 +39,5 @@ export const systemsLike = (device: Device, search: URLSearchParams): { systems:
 })
 
 export const kitAtPlace = (device: Device, search: URLSearchParams): { kit: JobKit[] } => ({
-  kit: device.pack.kit
-    .filter(({ keepsAt }) => keepsAt.toLowerCase() === asked(search, 'place', 120).toLowerCase())
-    .map((row) => jobKit(row, device.today(Date.now()))),
+  kit: device.kitIn(asked(search, 'place', 120)).map((row) => jobKit(row, device.today(Date.now()))),
 })

@@ -1,7 +1,7 @@
 import { nearLabels } from '#core/cylinders'
 import { asked } from '~/form/search'
 import type { Device } from '~/offline/device'
-import { has } from '~/offline/lists'
+import { has, labelled } from '~/offline/lists'
 import { type Found, foundRows, OF_EACH, pageIn, toolsLike } from './found'
 
 /** The finder without signal: what this device knows. */
@@ -12,11 +12,11 @@ export function findHere(device: Device, address: URLSearchParams): { search: st
   const tools = toolsLike(search)
   if (search === '') return { search, found: tools }
   const inUse = device.cylinders.filter((each) => !each.retired)
-  const whole = inUse.filter(({ label }) => has(label, search))
+  const whole = labelled(inUse, search)
   const first = <T>(rows: readonly T[]) => rows.slice(0, OF_EACH)
   const rows = foundRows({
     cylinders: first(whole.length > 0 ? whole : nearLabels(inUse, search)),
-    kit: first(device.pack.kit.filter(({ label }) => has(label, search))),
+    kit: first(labelled(device.pack.kit, search)),
     systems: first(
       device.pack.systems.filter(({ name, site, customer, registration, vin }) =>
         [name, site, customer, registration, vin].some((text) => has(text, search)),

@@ -48,7 +48,6 @@ function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): Jo
   const cylinders = device.cylindersSeenBy(known)
   const used = new Set(usedBy(state))
   const usedKit = new Set(kitUsedBy(state))
-  const van = pack.preferences.van.toLowerCase()
   return jobData({
     jobId,
     number,
@@ -66,8 +65,8 @@ function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): Jo
       .sort((a, b) => b.balanceMg - a.balanceMg),
     named: cylinders.filter(({ cylinderId }) => used.has(cylinderId)),
     kit: [
-      ...pack.kit.filter(({ keepsAt }) => van !== '' && keepsAt.toLowerCase() === van),
-      ...pack.kit.filter(({ kind }) => kind === 'scale' || kind === 'station'),
+      ...device.kitIn(pack.preferences.van),
+      ...device.scales,
       ...pack.kit.filter(({ kitId }) => usedKit.has(kitId)),
     ],
     places: pack.places,

@@ -1,5 +1,4 @@
 import { v4 as uuid } from 'uuid'
-import { weighs } from '#core/kit'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { byRoom, tileOf, TILES_SHOWN } from '~/cylinders/tile'
 import { asked } from '~/form/search'
@@ -8,8 +7,6 @@ import type { Device } from '~/offline/device'
 import type { FromDevice } from '~/offline/page'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
 import type { NewJobData } from './data'
-
-const SCALES_SHOWN = 30
 
 let ids: Pick<NewJobData, 'jobId' | 'runId' | 'newId'> | undefined
 
@@ -31,11 +28,7 @@ export const newJob: FromDevice<NewJobData> = (device, { at, search }) => {
     tiles: atHand(device)
       .map((row) => tileOf(row, today, pack.shop.fillMarginPct))
       .sort(byRoom),
-    scales: pack.kit
-      .filter(({ kind, state }) => weighs(kind) && state === 'in-use')
-      .sort((a, b) => Number(a.failedAt !== null) - Number(b.failedAt !== null))
-      .slice(0, SCALES_SHOWN)
-      .map((row) => jobKit(row, today)),
+    scales: device.scales.map((row) => jobKit(row, today)),
     // They speak by way of the server.
     live: [],
     van: pack.preferences.van,
