@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { CHANNELS } from '#core/samples'
 import { type Entry, type EntryBodies, type EntryKind, KINDS, upcast, versionOf } from '#core/tape'
+import { against } from './chapters/against.server'
 import { charge } from './chapters/charge.server'
 import { evacuation } from './chapters/evacuation.server'
 import { job } from './chapters/job.server'
@@ -33,6 +34,7 @@ const BODIES: Schemas<EntryBodies> = {
   ...watches,
   ...kit,
   ...verdicts,
+  ...against,
 }
 
 const SCHEMAS = Object.fromEntries(
@@ -70,10 +72,11 @@ const envelope = Joi.object({
   body: Joi.object().required(),
 })
 
-const batch = Joi.object<{ userId: string; entries: unknown[]; sentAt: number }>({
+const batch = Joi.object<{ userId: string; entries: unknown[]; sentAt: number; unheard: string[] }>({
   userId: id,
   entries: Joi.array().min(1).max(500).required(),
   sentAt: time,
+  unheard: Joi.array().items(Joi.string().max(100)).max(500).default([]),
 }).required()
 
 export interface ReadBatch {
@@ -81,6 +84,8 @@ export interface ReadBatch {
   userId: string
   entries: Entry[]
   sentAt: number
+  /** Ids of entries that were made when no answer came: whatever they decided, it has happened. */
+  unheard: string[]
   /** Ids of entries that are malformed: given back, so that they do not block the others. */
   malformed: string[]
 }
@@ -96,7 +101,7 @@ export function readBatch(sent: unknown): ReadBatch | undefined {
     if (entry) entries.push(entry)
     else malformed.push(idIn(each))
   }
-  return { userId: value.userId, entries, sentAt: value.sentAt, malformed }
+  return { userId: value.userId, entries, sentAt: value.sentAt, unheard: value.unheard, malformed }
 }
 
 /** Whether it is an entry that this Keg knows. */

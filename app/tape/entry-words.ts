@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import type { EntryBodies, EntryKind } from '#core/tape'
 import { useShow } from '~/ui/reader'
+import { against } from './chapters/against.words'
 import { charge } from './chapters/charge.words'
 import { evacuation } from './chapters/evacuation.words'
 import { job } from './chapters/job.words'
@@ -32,6 +33,7 @@ const WORDS: AllWords = {
   ...watches,
   ...kit,
   ...verdicts,
+  ...against,
 }
 
 export interface Names {

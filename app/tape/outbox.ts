@@ -24,6 +24,8 @@ export interface Snapshot {
   aside: EntryAside[]
   /** What others wrote on this device: it waits until they sign in here. */
   others: { name: string; count: number }[]
+  /** Jobs of which the server has just found something against what was done without signal. */
+  against: string[]
   /** The device keeps what waits; without it the page must stay open until it is sent. */
   kept: boolean
 }
@@ -60,8 +62,18 @@ export class Outbox {
   #stopped = false
   #sentListeners = new Set<(sent: Sent) => void>()
   #listeners = new Set<() => void>()
-  #snapshot: Snapshot = { signal: 'here', waiting: [], aside: [], others: [], kept: true }
+  #snapshot: Snapshot = {
+    signal: 'here',
+    waiting: [],
+    aside: [],
+    others: [],
+    against: [],
+    kept: true,
+  }
   #kept = true
+  /** Entries that no answer came for: what they decided has happened. */
+  #unheard = new Set<string>()
+  #against = new Set<string>()
 
   constructor(userId: string, userName = '') {
     this.userId = userId
@@ -108,6 +120,11 @@ export class Outbox {
     await this.#keep(() => dropAside(entryId))
   }
 
+  /** Somebody is looking at it. */
+  seenAgainst(jobId: string) {
+    if (this.#against.delete(jobId)) this.#changed()
+  }
+
   /** Everything that waits, now. */
   async flush(): Promise<void> {
     await Promise.all(
@@ -132,7 +149,10 @@ export class Outbox {
     const others = new Map<string, Snapshot['others'][number]>()
     for (const each of waiting)
       if (each.userId === this.userId) {
-        if (!this.#waiting.has(each.entryId)) this.#waiting.set(each.entryId, each)
+        if (!this.#waiting.has(each.entryId)) {
+          this.#waiting.set(each.entryId, each)
+          this.#unheard.add(each.entryId)
+        }
       } else {
         const known = others.get(each.userId) ?? { name: each.userName || 'somebody else', count: 0 }
         others.set(each.userId, { ...known, count: known.count + 1 })
@@ -193,6 +213,7 @@ export class Outbox {
         jobId,
         this.userId,
         next.map((each) => each.entry),
+        next.map((each) => each.entryId).filter((id) => this.#unheard.has(id)),
       )
       if (this.#stopped) return
       if (answer.kind === 'taken') {
@@ -200,6 +221,8 @@ export class Outbox {
       } else if (answer.kind === 'never') await this.#never(lane, next, answer.code)
       else {
         lane.why = answer.why
+        // Also those that were made since: they find no answer either.
+        for (const each of this.#waiting.values()) if (each.jobId === jobId) this.#unheard.add(each.entryId)
         if (answer.why === 'another-person') return this.stop()
         return this.#later(jobId, lane, answer.why, answer.kind === 'later' ? answer.afterMs : undefined)
       }
@@ -218,7 +241,11 @@ export class Outbox {
     await this.#setAside(aside)
     await this.#keep(() => dropWaiting(done))
     for (const tell of this.#sentListeners) tell({ jobId, entries: answer.entries })
-    for (const id of done) this.#waiting.delete(id)
+    for (const id of done) {
+      this.#waiting.delete(id)
+      this.#unheard.delete(id)
+    }
+    if (answer.entries.some(({ kind }) => kind === 'found-against')) this.#against.add(jobId)
     lane.why = 'here'
     lane.retryMs = RETRY_MS.first
     lane.most = Math.min(BATCH, lane.most * 2)
@@ -259,6 +286,7 @@ export class Outbox {
       waiting,
       aside: [...this.#aside.values()],
       others: this.#others,
+      against: [...this.#against],
       kept: this.#kept,
     }
     for (const tell of this.#listeners) tell()

@@ -19,14 +19,19 @@ const NEVER: Record<number, string> = {
   422: 'malformed',
 }
 
-/** Sends entries in the name of whoever wrote them. */
-export async function post(jobId: string, userId: string, entries: Entry[]): Promise<Answer> {
+/** Sends entries in the name of whoever wrote them. @param unheard ids of those that were made when no answer came */
+export async function post(
+  jobId: string,
+  userId: string,
+  entries: Entry[],
+  unheard: string[],
+): Promise<Answer> {
   let response: Response
   try {
     response = await fetch(`/jobs/${jobId}/tape`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ userId, entries, sentAt: Date.now() }),
+      body: JSON.stringify({ userId, entries, unheard, sentAt: Date.now() }),
     })
   } catch {
     // The browser found no way to the server: that is what the outbox is for.

@@ -1,5 +1,6 @@
 import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Button } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { storesHere, subscribeToKeeping } from '~/offline/keeping'
 import { newerProgram, subscribeToProgram, takeNewer } from '~/offline/program'
 import { useStandsSince } from '~/offline/use-fresh'
@@ -17,7 +18,7 @@ const WHY: Record<Exclude<Signal, 'here'>, (count: string) => string> = {
 
 /** Says when entries wait on this device and why, whose they are, and when the page is not the newest. */
 export function SignalLine({ timeZone }: { timeZone: string }) {
-  const { signal, waiting, others, kept } = useOutbox()
+  const { signal, waiting, others, against, kept } = useOutbox()
   const since = useStandsSince()
   const now = useMinute(since !== undefined)
   const stores = useSyncExternalStore(subscribeToKeeping, storesHere, () => undefined)
@@ -35,11 +36,17 @@ export function SignalLine({ timeZone }: { timeZone: string }) {
     ),
     since !== undefined && `From this device, as it was ${ageWords(since, now, timeZone)}.`,
   ].filter((line) => typeof line === 'string')
-  if (lines.length === 0 && !newer) return null
+  if (lines.length === 0 && against.length === 0 && !newer) return null
   return (
     <div className="signal" role="status">
       {lines.map((line) => (
         <div key={line}>{line}</div>
+      ))}
+      {against.map((jobId) => (
+        <div key={jobId} role="alert">
+          What you did without signal does not go together with the books.{' '}
+          <Link to={`/jobs/${jobId}`}>Look at the job</Link>
+        </div>
       ))}
       {newer && (
         <div>

@@ -1,4 +1,5 @@
 import type { AllKinds, Chapter, FigureKind, Refs } from './chapter'
+import { against } from './chapters/against'
 import { charge } from './chapters/charge'
 import { evacuation } from './chapters/evacuation'
 import { job } from './chapters/job'
@@ -32,6 +33,7 @@ const LIST = {
   watches,
   kit,
   verdicts,
+  against,
 }
 
 export const CHAPTERS: Chapter<object, object>[] = Object.values(LIST) as Chapter<object, object>[]
@@ -52,6 +54,7 @@ export const KINDS: AllKinds = {
   ...watches.kinds,
   ...kit.kinds,
   ...verdicts.kinds,
+  ...against.kinds,
 }
 
 /** The version in which a kind is written today. */

@@ -38,9 +38,16 @@ const STILL_A_DECISION_MS = 120_000
 
 /** What an entry decides on, while it is a decision that may be refused. @param sentAt the device's clock */
 export function decidesOn(entry: Entry, sentAt: number): Decides | undefined {
-  if (sentAt - entry.at > STILL_A_DECISION_MS) return undefined
+  return sentAt - entry.at > STILL_A_DECISION_MS ? undefined : decided(entry)
+}
+
+/** What an entry decided on, however long ago. */
+export function decided(entry: Entry): Decides | undefined {
   return KINDS[entry.kind].decides?.(entry.body as never) ?? undefined
 }
+
+/** Why something that was done without signal stands against the rules, or against what others did meanwhile. */
+export type AgainstCode = RefusalCode | 'used-meanwhile'
 
 /** Why a decision is refused; empty when it may stand. Without a refrigerant nothing can be judged yet but its use. */
 export function refusalsOf(entry: Entry, state: JobState, context: DecisionContext): Reason<RefusalCode>[] {

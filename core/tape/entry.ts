@@ -1,4 +1,5 @@
 import type { Channel } from '../samples'
+import type { AgainstBodies } from './chapters/against'
 import type { ChargeBodies } from './chapters/charge'
 import type { EvacuationBodies } from './chapters/evacuation'
 import type { JobBodies } from './chapters/job'
@@ -29,6 +30,7 @@ export interface EntryBodies
     ChargeBodies,
     ReadingsBodies,
     WatchBodies,
+    AgainstBodies,
     KitBodies,
     VerdictBodies {}
 

@@ -4,6 +4,7 @@ import { bookings, type Entry, foldTape, KINDS, upcast, versionOf } from '.'
 import firstVersion from './old-tapes/v1.json' with { type: 'json' }
 import charged from './old-tapes/charged.json' with { type: 'json' }
 import kit from './old-tapes/kit.json' with { type: 'json' }
+import roof from './old-tapes/roof.json' with { type: 'json' }
 import station from './old-tapes/station.json' with { type: 'json' }
 import tight from './old-tapes/tight.json' with { type: 'json' }
 import watched from './old-tapes/watched.json' with { type: 'json' }
@@ -11,9 +12,16 @@ import watches from './old-tapes/watches.json' with { type: 'json' }
 
 describe('the old tapes', () => {
   it('have every kind of entry between them', () => {
-    const kinds = [...firstVersion, ...watches, ...kit, ...watched, ...tight, ...charged, ...station].map(
-      (entry) => entry.kind,
-    )
+    const kinds = [
+      ...firstVersion,
+      ...watches,
+      ...kit,
+      ...watched,
+      ...tight,
+      ...charged,
+      ...station,
+      ...roof,
+    ].map((entry) => entry.kind)
     expect([...new Set(kinds)].sort()).toEqual(Object.keys(KINDS).sort())
   })
 })
@@ -108,6 +116,32 @@ describe('a tape with the first programme of a station', () => {
       ],
       flags: [],
     })
+  })
+})
+
+describe('a tape with the first findings against what was done without signal', () => {
+  it('folds as it did', () => {
+    expect(foldTape(roof as unknown as Entry[])).toMatchObject({
+      recoveredMg: 2_000_000,
+      against: [
+        { codes: ['used-meanwhile', 'too-small'], jobs: [12], settled: { text: 'Job 12 had Gull 5' } },
+        { codes: ['full'] },
+      ],
+      flags: ['against-the-books'],
+    })
+  })
+  it('says nothing more of a note that was struck', () => {
+    const strike = {
+      ...(roof[0] as unknown as Entry),
+      entryId: '00000000-0000-4000-8000-000000000799',
+      kind: 'correction',
+      at: 1790320000000,
+      deviceSeq: 9,
+      body: { entryId: roof[1]!.entryId, kind: 'run-started', body: null, reason: 'It was Gull 5' },
+    } as Entry
+    const state = foldTape([...(roof as unknown as Entry[]), strike])
+    expect(state.against).toEqual([])
+    expect(state.flags).not.toContain('against-the-books')
   })
 })
 

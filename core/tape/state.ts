@@ -1,3 +1,4 @@
+import type { AgainstSlice } from './chapters/against'
 import type { ChargeSlice } from './chapters/charge'
 import type { EvacuationSlice } from './chapters/evacuation'
 import type { JobSlice } from './chapters/job'
@@ -40,6 +41,7 @@ export type FlagCode =
   | 'emptied-not-borne-out'
   | 'gas-unaccounted'
   | 'backflow'
+  | 'against-the-books'
   | 'oil-wrong-for-drive'
 
 /** An entry as the tape shows it. */
@@ -88,6 +90,7 @@ export interface JobState
     ChargeSlice,
     ReadingsSlice,
     WatchSlice,
+    AgainstSlice,
     KitSlice,
     VerdictSlice {}
 

@@ -1,5 +1,8 @@
+import { randomUUID } from 'node:crypto'
 import { asPiece } from '#core/kit'
 import {
+  type AgainstCode,
+  decided,
   decidesOn,
   type Entry,
   type JobState,
@@ -7,6 +10,8 @@ import {
   refsOf,
   refusalsOf,
   type RefusalCode,
+  type Transfer,
+  versionOf,
 } from '#core/tape'
 import type { Reason } from '#core/verdict'
 import { announce } from '../changes'
@@ -14,6 +19,7 @@ import type { ShopTx } from '../connection'
 import { cylinderOf } from '../cylinders'
 import { kitOf } from '../kit/kit'
 import { lock } from '../locks'
+import { jobsWithCylinder } from '../ledger/movements'
 import { readShop } from '../shop'
 import { systemOf } from '../systems'
 import { settle } from './settle'
@@ -26,6 +32,8 @@ export interface AppendRequest {
   entries: Entry[]
   /** The device's own clock when it sent them: tells a decision from a thing that has happened. */
   sentAt: number
+  /** Ids of those that were made when no answer came: whatever they decided has happened. */
+  unheard?: readonly string[]
   /** How far that clock was ahead of the server's, ms. */
   offsetMs: number
   /** The server's time. */
@@ -78,6 +86,7 @@ export async function append(tx: ShopTx, request: AppendRequest): Promise<Append
   const before = await foldOpen(tx, jobId, tape)
   const there = await lock(tx, namedIn(before.named, fresh))
   const { accepted, refused } = await admit(tx, request, tape, fresh, there)
+  accepted.push(...(await foundAgainst(tx, request, tape, accepted, job.nextSeq + accepted.length)))
   const numbered = accepted.map((entry, i) => ({ ...entry, seq: job.nextSeq + i, userId }))
   if (numbered.length > 0) {
     const lastSeq = job.nextSeq + numbered.length - 1
@@ -129,9 +138,21 @@ async function refusals(
   entry: Entry,
   accepted: Entry[],
 ): Promise<Reason<RefusalCode>[]> {
-  const about = decidesOn(entry, request.sentAt)
+  if (!decidesOn(entry, request.sentAt) || request.unheard?.includes(entry.entryId)) return []
+  return judged(tx, request, tape, entry, accepted)
+}
+
+/** What a decision has against it, as things stand now; empty where it decides nothing. */
+async function judged(
+  tx: ShopTx,
+  request: AppendRequest,
+  tape: OpenTape,
+  entry: Entry,
+  before: Entry[],
+): Promise<Reason<RefusalCode>[]> {
+  const about = decided(entry)
   if (!about) return []
-  const state = await foldOpen(tx, request.jobId, tape, accepted)
+  const state = await foldOpen(tx, request.jobId, tape, before)
   const { cylinderId } = about
   const kitIds = about.kitId ? [about.kitId] : kitInUse(state).map((each) => each.kitId)
   const [cylinder, shop, system, busyElsewhere, kit] = await Promise.all([
@@ -150,6 +171,69 @@ async function refusals(
     busyElsewhere,
   })
 }
+
+/**
+ * What was decided without signal stands as it happened. Where it would have been refused, or others had the cylinder
+ * meanwhile, the tape says so, for somebody to look at.
+ * @param firstSeq the device's own count of whatever is written here
+ */
+async function foundAgainst(
+  tx: ShopTx,
+  request: AppendRequest,
+  tape: OpenTape,
+  accepted: readonly Entry[],
+  firstSeq: number,
+): Promise<Entry[]> {
+  const found: Entry[] = []
+  let after: JobState | undefined
+  for (const [i, entry] of accepted.entries()) {
+    const about = decided(entry)
+    const fresh = decidesOn(entry, request.sentAt) && !request.unheard?.includes(entry.entryId)
+    if (!about || fresh || entry.backdated) continue
+    const { cylinderId = null } = about
+    const reasons = await judged(tx, request, tape, entry, accepted.slice(0, i))
+    let jobs: number[] = []
+    if (entry.kind === 'run-started') {
+      after ??= await foldOpen(tx, request.jobId, tape, [...accepted])
+      const run = after.transfers.find((each) => each.transferId === entry.body.runId)
+      if (run) jobs = await jobsOnCylinder(tx, run, request)
+    }
+    const codes: AgainstCode[] = [
+      ...(jobs.length > 0 ? (['used-meanwhile'] as const) : []),
+      ...reasons.map(({ code }) => code).filter((code) => !ONLY_TO_LOOK_AT.includes(code)),
+    ]
+    if (codes.length === 0) continue
+    const body = { entryId: entry.entryId, cylinderId, codes, jobs }
+    found.push({
+      entryId: randomUUID(),
+      kind: 'found-against',
+      version: versionOf('found-against'),
+      at: request.now.getTime(),
+      offsetMs: 0,
+      deviceId: 'keg',
+      deviceSeq: firstSeq + found.length,
+      body,
+    })
+  }
+  return found
+}
+
+/** Other jobs that moved gas in or out of a cylinder while this one had it. */
+const jobsOnCylinder = (
+  tx: ShopTx,
+  { cylinderId, startedAt, endedAt }: Transfer,
+  { jobId, now }: AppendRequest,
+) =>
+  jobsWithCylinder(
+    tx,
+    cylinderId,
+    jobId,
+    new Date(startedAt),
+    endedAt === undefined ? now : new Date(endedAt),
+  )
+
+/** Said beforehand, and no reason to look again. */
+const ONLY_TO_LOOK_AT: RefusalCode[] = ['amount-unknown', 'test-due-soon']
 
 /** All that a tape ever named: whatever it books or has booked is among them. */
 function namedIn(

@@ -143,6 +143,21 @@ export async function lastCharged(
   return row!.at
 }
 
+/** Numbers of the other jobs that moved gas in or out of a cylinder in a time. */
+export async function jobsWithCylinder(
+  tx: ShopTx,
+  cylinderId: string,
+  jobId: string,
+  from: Date,
+  to: Date,
+): Promise<number[]> {
+  const rows = await tx<{ number: number }[]>`
+    select distinct j.number from movement m join job j on j.shop_id = m.shop_id and j.job_id = m.job_id
+    where (m.to_cylinder = ${cylinderId} or m.from_cylinder = ${cylinderId}) and m.job_id <> ${jobId} and m.at between ${from} and ${to}
+    order by j.number limit 20`
+  return rows.map((row) => row.number)
+}
+
 /** What each cylinder has gained from a job so far, mg. */
 export async function cylinderGains(tx: ShopTx, jobId: string): Promise<Map<string, number>> {
   const rows = await tx<{ cylinderId: string; massMg: number }[]>`

@@ -24,6 +24,7 @@ import { NextLine } from './head/next-line'
 import { LiveBoard } from './live/board'
 import { RigCards } from './live/rig-card'
 import { OnSite } from './on-site'
+import { AgainstTheBooks } from './tape/against'
 import { RefusedEntries } from './tape/refused'
 import { RunSheet } from './head/run-sheet'
 import { VehicleBay } from './programme/bay'
@@ -105,6 +106,7 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
               <RunSheet stage={stage} open={setStage} />
               <div className="stack">
                 <RefusedEntries />
+                <AgainstTheBooks />
                 {state.status === 'waiting' ? <Parked /> : <NextLine stage={stage} open={setStage} />}
                 <VehicleBay />
                 <LiveBoard />

@@ -59,6 +59,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         userId: person.userId,
         entries: may,
         sentAt: batch.sentAt,
+        unheard: batch.unheard,
         offsetMs: batch.sentAt - at.getTime(),
         now: at,
         today: todayIn(shop.timeZone),

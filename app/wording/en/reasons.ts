@@ -1,5 +1,13 @@
 import type { DecantRefusal } from '#core/cylinders'
-import type { FlagCode, AirSource, NoticeCode, RefusalCode, WeighingDoubt, WeightQuestion } from '#core/tape'
+import type {
+  AgainstCode,
+  FlagCode,
+  AirSource,
+  NoticeCode,
+  RefusalCode,
+  WeighingDoubt,
+  WeightQuestion,
+} from '#core/tape'
 
 /** Why a cylinder may not be used, or what to look at first: one sentence each, with what to do. */
 export const REASON_WORDS: Record<RefusalCode, string> = {
@@ -63,8 +71,66 @@ export const FLAG_WORDS: Record<FlagCode, string> = {
     'It was said to be emptied, but the low gauge stood above the level after the last pull.',
   'gas-unaccounted':
     'A deep vacuum was noted while gas should still have been in there: say what became of it.',
+  'against-the-books':
+    'Something was done without signal that stands against the rules, or against what others did meanwhile: look at it.',
   backflow: 'Gas flowed back into a cylinder while charging: it is no longer virgin.',
   'correction-without-entry': 'A correction arrived for an entry that is not on the tape.',
+}
+
+const WEIGH_IT =
+  'Weigh it now. Over its limit: let gas over into another cylinder of the same gas before it warms, and note both.'
+const APART = 'Do not use what is in it: mark it, keep it apart, and have it tested or sent to the reclaimer.'
+const LOOK_AT_THE_STAMP = 'Read the stamp, and enter it under Cylinders. Fill no more into it until then.'
+
+/** What was done without signal, and what is to be done about it now. */
+export const AGAINST_WORDS: Record<AgainstCode, string> = {
+  'used-meanwhile':
+    'Somebody else moved gas in or out of this cylinder while this job had it. One of you had another one on the scale: compare the labels, weigh both, and put the wrong job right.',
+  'in-use':
+    'Another job has a transfer running on this cylinder. One of you has another one on the scale: compare the labels now.',
+  'foul-gas': `The identifier had said that it is not the named gas alone. ${APART}`,
+  retired:
+    'This cylinder was retired meanwhile. Look whether it may be filled at all; take the gas out of it if not.',
+  'one-way':
+    'A one-way cylinder is never refilled. Take the gas out of it into a recovery cylinder, and scrap it.',
+  'virgin-only': `This cylinder is for virgin gas only. ${APART}`,
+  mixed: 'It was marked as mixed meanwhile: what went in goes to the reclaimer with it.',
+  doubtful: 'It was marked as doubtful meanwhile: what went in is doubtful too.',
+  'doubtful-gas': `The gas in it was marked as doubtful meanwhile. What it went into may hold it: look at the pressures and temperatures there.`,
+  'other-refrigerant': `It holds another refrigerant by the books: somebody filled it meanwhile, or it is another cylinder. Compare the label. ${APART}`,
+  'other-owner': "It holds another customer's gas by the books. Say whose is whose, and tell both.",
+  'owner-onto-shops':
+    "It held the shop's own gas: a customer's gas on top of it cannot be told apart any more.",
+  'test-overdue': 'Its pressure test had run out. Take the gas out of it, and send it for its test.',
+  'test-unknown': `Its test date is not known. ${LOOK_AT_THE_STAMP}`,
+  'test-due-soon': 'Its pressure test runs out within 30 days.',
+  'not-for-flammable':
+    'It is not fit for flammable refrigerants. Keep it away from sparks, and take the gas out of it.',
+  'pressure-unknown': `Its service pressure is not known. ${LOOK_AT_THE_STAMP}`,
+  'pressure-too-low':
+    'Its service pressure is too low for this refrigerant at 55 °C. Keep it cool, and take the gas out of it.',
+  'capacity-unknown': `Its water capacity is not known. ${LOOK_AT_THE_STAMP}`,
+  'no-stamped-ratio': `This refrigerant is filled by a stamped filling ratio only. ${LOOK_AT_THE_STAMP}`,
+  'ratio-of-another-gas': `Its filling ratio is stamped for another gas. ${LOOK_AT_THE_STAMP}`,
+  'too-small': `Somebody filled it meanwhile: by the books it had not enough room. ${WEIGH_IT}`,
+  'room-reserved': `Another job counts on its room. ${WEIGH_IT} Then choose another one there.`,
+  full: `By the books it was full. ${WEIGH_IT}`,
+  'amount-unknown': 'Nobody knew how much would come.',
+  'not-enough': 'By the books it held less than was wanted. Weigh it, and compare the label.',
+  empty: 'The books had nothing in it. Weigh it, and compare the label.',
+  'used-gas':
+    "It holds recovered gas: only for its owner, and only if it is clean. Say so to the system's owner.",
+  'scale-and-books-differ': 'Scale and books did not agree on it. Weigh it, and say why.',
+  'kit-not-here': 'The kit was out for repair or retired meanwhile. Check what it told before you trust it.',
+  'not-rated-flammable':
+    'The machine is not rated for flammable refrigerants. Stop using it with this gas, and air the place.',
+  'holds-another-gas': `The machine held another refrigerant: some of it went along. ${APART}`,
+  'not-there': 'Keg has no such cylinder, system or kit in this shop.',
+  'not-allowed': 'You may only read here.',
+  'no-job': 'There is no such job in this shop.',
+  'too-large': 'It is more than Keg takes at once.',
+  malformed: 'Keg could not read this entry.',
+  unreadable: 'What this device had kept is damaged.',
 }
 
 /** What a weight may be instead of what it says. */
