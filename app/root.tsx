@@ -8,7 +8,7 @@ import { usePageFacts } from './ui/page-facts'
 
 /** Follows the device's light or dark, or what a person chose here, before anything is painted. */
 const FOLLOW_DEVICE = `(function(){var d=matchMedia('(prefers-color-scheme: dark)'),r=document.documentElement.dataset,t;
-try{t=localStorage.getItem('keg-theme')}catch(e){}
+try{t=localStorage.getItem('keg-theme');if(localStorage.getItem('keg-sign-out-owed')&&navigator.onLine)document.documentElement.style.display='none'}catch(e){}
 function f(){r.bsTheme=d.matches?'dark':'light'}
 if(r.bsTheme==='auto'&&(t==='light'||t==='dark'))r.bsTheme=t
 else if(r.bsTheme==='auto'){f();d.addEventListener('change',f)}})()`

@@ -84,6 +84,7 @@ export default [
       route('clocks', 'routes/frame/clocks.ts'),
       route('alarms', 'routes/frame/alarms.ts'),
       route('pack', 'routes/frame/pack.ts'),
+      route('made', 'routes/frame/made.ts'),
     ]),
   ]),
   route('*', 'routes/door/not-found.tsx'),

@@ -4,7 +4,7 @@ import type { CylinderRow } from '#db'
 import { aCylinderRecord } from '../../testing/a-cylinder-record'
 import { seen } from './condition'
 import { plainDateDue } from './due'
-import { readCylinder } from './form.server'
+import { cylinderFrom } from './fields'
 
 const TODAY = '2026-06-01'
 const row = (over: Partial<CylinderRow> = {}): CylinderRow => ({
@@ -55,7 +55,7 @@ it('plainDateDue is the last day on which it may be filled', () => {
   expect(plainDateDue(row({ testedOn: null }), TODAY)).toBeNull()
 })
 
-describe('readCylinder', () => {
+describe('cylinderFrom', () => {
   const fields = {
     label: 'Gull 9',
     kind: 'recovery',
@@ -69,11 +69,7 @@ describe('readCylinder', () => {
     contents: '',
   }
   const read = (over: Record<string, string> = {}, units = US_UNITS) =>
-    readCylinder(
-      new Request('http://keg.test/', { method: 'POST', body: new URLSearchParams({ ...fields, ...over }) }),
-      { units },
-      '2026-06-01',
-    )
+    cylinderFrom({ ...fields, ...over }, { units }, '2026-06-01')
   const errors = async (over: Record<string, string>) => (await read(over)).refused?.errors ?? {}
 
   it('reads the stamps of the collar', async () => {

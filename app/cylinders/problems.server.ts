@@ -1,6 +1,6 @@
 import { type CylinderData, type CylinderRow, isCustomer, movements, type ShopTx } from '#db'
 import { CONDITION_WORDS } from '~/wording/en'
-import { noBetterThan } from './form.server'
+import { noBetterThan } from './fields'
 
 /** What the books or others' marks do not allow. */
 export async function cylinderProblems(

@@ -9,7 +9,7 @@ import {
   type CylinderData,
   type CylinderRow,
 } from '#db'
-import { cylinderFields, cylinderFrom } from '~/cylinders/form.server'
+import { cylinderFields, cylinderFrom } from '~/cylinders/fields'
 import { cylinderProblems } from '~/cylinders/problems.server'
 import { refuse, type Typed } from '~/form/read.server'
 import { FILE_UNITS, type ImportContext, type Sheet } from './sheet.server'

@@ -1,13 +1,13 @@
 import { addSystem, changeSystem, lock, type SystemRow, systems as listSystems } from '#db'
 import { refuse, type Typed } from '~/form/read.server'
 import {
-  placeOf,
   type ReadSystem,
   systemFields,
   systemFrom,
   type TypedAccessory,
   type TypedLine,
-} from '~/systems/form.server'
+} from '~/systems/fields'
+import { placeOf } from '~/systems/place.server'
 import { FILE_UNITS, type Sheet } from './sheet.server'
 
 const COLUMNS = [

@@ -11,6 +11,7 @@ import {
 import { cylindersAfter, type JobAhead, ownReservations, systemAfter } from '#core/unsent'
 import type { CylinderRow, JobSummary, KitRow, OpenTape, SystemRow } from '#db'
 import { dayIn } from '~/ui/day-in'
+import type { Making } from './making'
 import type { Pack, PackedJob } from './pack'
 import type { Kept } from './store'
 
@@ -49,8 +50,16 @@ export class Device {
   readonly #jobs = new Map<string, DeviceJob | undefined>()
   #books: { cylinders: CylinderRow[]; ahead: Set<string> } | undefined
 
-  constructor({ pack, learned }: Pick<Kept, 'pack' | 'learned'>, unsent: readonly Unsent[]) {
-    this.pack = pack
+  /** Ids of cylinders and systems that were made here, and are not sent yet. */
+  readonly made: ReadonlySet<string>
+
+  constructor(
+    { pack, learned }: Pick<Kept, 'pack' | 'learned'>,
+    unsent: readonly Unsent[],
+    makings: readonly Making[] = [],
+  ) {
+    this.pack = withMade(pack, makings)
+    this.made = new Set(makings.map(({ id }) => id))
     this.#learned = learned
     for (const { jobId, entry } of unsent)
       this.#waiting.set(jobId, [...(this.#waiting.get(jobId) ?? []), entry])
@@ -129,7 +138,7 @@ export class Device {
 
   /** Cylinders of which the server does not know yet what was done here. */
   get ahead(): ReadonlySet<string> {
-    return this.#afterJobs().ahead
+    return new Set([...this.#afterJobs().ahead, ...this.made])
   }
 
   /** Cylinders that a transfer of a job is running on, as far as it is known here. */
@@ -192,6 +201,23 @@ export class Device {
         row.balanceMg,
       )
     return { ...row, balanceMg }
+  }
+}
+
+/** What was made here is among what was taken along; what the server has meanwhile is as it has it. */
+function withMade(pack: Pack, makings: readonly Making[]): Pack {
+  if (makings.length === 0) return pack
+  const known = new Set([
+    ...pack.cylinders.map(({ cylinderId }) => cylinderId),
+    ...pack.systems.map(({ systemId }) => systemId),
+  ])
+  const fresh = makings.filter(({ id }) => !known.has(id))
+  return {
+    ...pack,
+    cylinders: [...pack.cylinders, ...fresh.flatMap((each) => (each.kind === 'cylinder' ? [each.row] : []))],
+    // Tapped before all others: it has just been put there.
+    atHand: [...fresh.flatMap((each) => (each.kind === 'cylinder' ? [each.id] : [])), ...pack.atHand],
+    systems: [...fresh.flatMap((each) => (each.kind === 'system' ? [each.row] : [])), ...pack.systems],
   }
 }
 

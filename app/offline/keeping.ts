@@ -1,4 +1,5 @@
 import type { Entry } from '#core/tape'
+import type { Making } from './making'
 import { fromText, packIn } from './pack'
 import { keepFor, type Kept, keptFor } from './store'
 
@@ -53,6 +54,19 @@ export async function learn(userId: string, jobId: string, entries: Entry[]): Pr
     ...keeping.kept,
     learned: { ...keeping.kept.learned, [jobId]: [...before, ...fresh] },
   }
+  await store(keeping)
+}
+
+/** The server has what was made here: it is not missing before the pack is fetched anew. @param label that it has there */
+export async function learnMade(userId: string, { kind, id, row }: Making, label?: string): Promise<void> {
+  const keeping = await keepingOf(userId)
+  if (!keeping.kept) return
+  const { pack } = keeping.kept
+  if (kind === 'cylinder' && !pack.cylinders.some((each) => each.cylinderId === id)) {
+    const known = { ...row, ...(label !== undefined && { label }) }
+    keeping.kept = { ...keeping.kept, pack: { ...pack, cylinders: [...pack.cylinders, known] } }
+  } else if (kind === 'system' && !pack.systems.some((each) => each.systemId === id))
+    keeping.kept = { ...keeping.kept, pack: { ...pack, systems: [...pack.systems, row] } }
   await store(keeping)
 }
 

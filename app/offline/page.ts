@@ -1,6 +1,7 @@
 import { isRouteErrorResponse } from 'react-router'
 import type { Device, Unsent } from './device'
 import { learn, packOf } from './keeping'
+import type { Making } from './making'
 import { currentOutbox } from '~/tape/current'
 import { allKept } from '~/tape/waiting-room'
 import { whoIsHere } from './who'
@@ -63,17 +64,20 @@ export function onLateAnswer(tell: () => void): () => void {
 }
 
 /** What waits on this device, and what the page has in hand of it. */
-async function unsentOf(userId: string): Promise<readonly Unsent[]> {
+async function waitsHere(userId: string): Promise<{ unsent: Unsent[]; makings: Making[] }> {
+  const own = <T extends { userId: string }>(all: readonly T[]) =>
+    all.filter((each) => each.userId === userId)
   const stored = await allKept().then(
-    ({ waiting }) => waiting.filter((each) => each.userId === userId),
+    ({ waiting, makings }) => ({ waiting: own(waiting), makings: own(makings) }),
     // A browser that keeps nothing: what there is, the page has.
-    () => [],
+    () => ({ waiting: [], makings: [] }),
   )
-  return [
-    ...new Map(
-      [...stored, ...(currentOutbox()?.snapshot().waiting ?? [])].map((each) => [each.entry.entryId, each]),
-    ).values(),
-  ]
+  const inHand = currentOutbox()?.snapshot() ?? { waiting: [], makings: [] }
+  const waiting = [...stored.waiting, ...inHand.waiting]
+  return {
+    unsent: [...new Map(waiting.map((each) => [each.entry.entryId, each])).values()],
+    makings: [...new Map([...stored.makings, ...inHand.makings].map((each) => [each.id, each])).values()],
+  }
 }
 
 /** Nothing is known here to make this page of, and no signal to ask. */
@@ -151,7 +155,8 @@ export async function openDevice(): Promise<Device | undefined> {
   const kept = userId && (await packOf(userId))
   if (!kept) return undefined
   const { Device } = await import('./device')
-  return new Device(kept, await unsentOf(userId))
+  const { unsent, makings } = await waitsHere(userId)
+  return new Device(kept, unsent, makings)
 }
 
 /** No way to the server, or one that has nothing to say: it is just starting, or something else answers in its place. */

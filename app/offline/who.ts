@@ -1,5 +1,11 @@
+import { forgetAll } from './store'
+
 const KEY = 'keg-signed-in'
 const THEME = 'keg-theme'
+/** Somebody signed out here without signal: the server is told before anything else is shown. */
+const OWED = 'keg-sign-out-owed'
+/** What is no person's, and what waits to be sent. */
+const STAYS = [/^keg-waiting /, /^keg-device/, /^keg-no-shortcuts$/, new RegExp(`^${OWED}$`)]
 
 /** Who signed in on this device last, as its tabs tell one another. */
 export function whoIsHere(): string | undefined {
@@ -10,8 +16,10 @@ export function whoIsHere(): string | undefined {
   }
 }
 
-/** Somebody is here: other tabs hear it, and the device opens their pages without signal. */
+/** Somebody is here: other tabs hear it, and the device opens their pages without signal. Of whoever was here before, nothing stays. */
 export function isHere(userId: string, theme: string): void {
+  const before = whoIsHere()
+  if (before !== undefined && before !== userId) void forgetPerson()
   try {
     localStorage.setItem(KEY, userId)
     localStorage.setItem(THEME, theme)
@@ -20,20 +28,63 @@ export function isHere(userId: string, theme: string): void {
   }
 }
 
-export function nobodyIsHere(): void {
+/** Takes everything of a person's from this device, but what waits to be sent. */
+async function forgetPerson(): Promise<void> {
   try {
-    localStorage.removeItem(KEY)
-    localStorage.removeItem(THEME)
+    for (const key of Object.keys(localStorage))
+      if (key.startsWith('keg-') && !STAYS.some((stays) => stays.test(key))) localStorage.removeItem(key)
+    await forgetAll()
   } catch {
-    // Nothing was kept.
+    // A browser that keeps nothing has nothing to forget.
   }
 }
 
-/** Somebody else has come, in another tab; undefined: nobody any more. */
+/** Somebody else has come, in another tab. */
 export function onSomebodyElse(userId: string, tell: () => void): () => void {
   const look = (event: StorageEvent) => {
     if (event.key === KEY && event.newValue !== null && event.newValue !== userId) tell()
   }
   window.addEventListener('storage', look)
   return () => window.removeEventListener('storage', look)
+}
+
+/** Leaves this device: what it kept is gone at once; the server hears of it now, or before it is asked for anything else. */
+export async function signOut(): Promise<void> {
+  await forgetPerson()
+  if (!(await tellServer())) owe(true)
+  location.assign('/sign-in')
+}
+
+/** @returns whether somebody had signed out without signal, and is out now */
+export async function signOutOwed(): Promise<boolean> {
+  if (!owed()) return false
+  if (!(await tellServer())) return false
+  owe(false)
+  return true
+}
+
+async function tellServer(): Promise<boolean> {
+  try {
+    const response = await fetch('/sign-out', { method: 'POST', redirect: 'manual' })
+    return response.type === 'opaqueredirect' || response.ok
+  } catch {
+    return false
+  }
+}
+
+export function owed(): boolean {
+  try {
+    return localStorage.getItem(OWED) !== null
+  } catch {
+    return false
+  }
+}
+
+function owe(yes: boolean) {
+  try {
+    if (yes) localStorage.setItem(OWED, '1')
+    else localStorage.removeItem(OWED)
+  } catch {
+    // Nothing can be kept: then nobody was kept here either.
+  }
 }

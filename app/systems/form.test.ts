@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS } from '#core/units'
 import { choiceOf } from './choice'
-import { readSystem } from './form.server'
+import { systemFrom } from './fields'
 
 const fields = {
   name: 'Retarder',
@@ -15,15 +15,10 @@ const fields = {
 }
 const line = { kind: 'liquid', od: '3/8', length: '12 m', covered: '', guessed: true }
 const read = (over: Record<string, string> = {}) =>
-  readSystem(
-    new Request('http://keg.test/', { method: 'POST', body: new URLSearchParams({ ...fields, ...over }) }),
-    {
-      units: METRIC_UNITS,
-    },
-  )
+  systemFrom({ ...fields, ...over }, { units: METRIC_UNITS })
 const errors = async (over: Record<string, string>) => (await read(over)).refused?.errors ?? {}
 
-describe('readSystem', () => {
+describe('systemFrom', () => {
   it('reads plate, lines and accessories', async () => {
     const { value } = await read({
       altitude: '640',

@@ -8,7 +8,7 @@ import { Field, SelectField } from '~/ui/field'
 import { MeasureField, MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits } from '~/ui/reader'
 import { METERING_WORDS, TRADE_WORDS } from '~/wording/en'
-import type { TypedAccessory, TypedLine } from './form.server'
+import type { TypedAccessory, TypedLine } from './fields'
 import { systemSchema } from './schema'
 import { VehicleDataCheck } from './vehicle-data'
 

@@ -1,5 +1,7 @@
 import type { Entry } from '#core/tape'
 import type { Reason } from '#core/verdict'
+import type { Making, MakingAside, MakingOf } from '~/offline/making'
+import { Makings, type NotSent } from './makings'
 import { type Answer, post } from './post'
 import {
   allKept,
@@ -26,6 +28,11 @@ export interface Snapshot {
   others: { name: string; count: number }[]
   /** Jobs of which the server has just found something against what was done without signal. */
   against: string[]
+  /** Cylinders and systems that were made here, and are not sent yet. */
+  makings: Making[]
+  makingsAside: MakingAside[]
+  /** Cylinders that have another label now: theirs was taken meanwhile. */
+  renamed: [id: string, label: string][]
   /** The device keeps what waits; without it the page must stay open until it is sent. */
   kept: boolean
 }
@@ -68,16 +75,27 @@ export class Outbox {
     aside: [],
     others: [],
     against: [],
+    makings: [],
+    makingsAside: [],
+    renamed: [],
     kept: true,
   }
   #kept = true
   /** Entries that no answer came for: what they decided has happened. */
   #unheard = new Set<string>()
   #against = new Set<string>()
+  readonly #makings: Makings
+  #makingsWhy: NotSent | undefined
+  #makingsTimer: ReturnType<typeof setTimeout> | undefined
 
   constructor(userId: string, userName = '') {
     this.userId = userId
     this.#userName = userName
+    this.#makings = new Makings(
+      userId,
+      () => this.#changed(),
+      (work) => this.#keep(work),
+    )
   }
 
   /** Takes up what an earlier page left behind. @returns a function that ends it */
@@ -96,6 +114,7 @@ export class Outbox {
   stop() {
     this.#stopped = true
     for (const lane of this.#lanes.values()) clearTimeout(lane.timer)
+    clearTimeout(this.#makingsTimer)
   }
 
   /** Shows the entries at once, keeps them on the device, then sends them. */
@@ -125,8 +144,24 @@ export class Outbox {
     if (this.#against.delete(jobId)) this.#changed()
   }
 
+  /** A cylinder or a system that is there from now on; it goes before the entries that name it. */
+  async make(making: Omit<Making, 'userId'> & MakingOf): Promise<void> {
+    await this.#makings.make({ ...making, userId: this.userId })
+    void this.flush()
+  }
+
+  /** Somebody has read that a cylinder has another label now. */
+  seenRenamed(id: string) {
+    this.#makings.seen(id)
+  }
+
+  async throwMakingAway(id: string): Promise<void> {
+    await this.#makings.throwAway(id)
+  }
+
   /** Everything that waits, now. */
   async flush(): Promise<void> {
+    await this.#sendMakings()
     await Promise.all(
       [...new Set([...this.#waiting.values()].map((each) => each.jobId))].map((id) => this.#run(id)),
     )
@@ -145,7 +180,8 @@ export class Outbox {
   snapshot = () => this.#snapshot
 
   async #takeUp() {
-    const { waiting, aside } = await allKept()
+    const { waiting, aside, makings } = await allKept()
+    this.#makings.takeUp(makings)
     const others = new Map<string, Snapshot['others'][number]>()
     for (const each of waiting)
       if (each.userId === this.userId) {
@@ -209,6 +245,7 @@ export class Outbox {
     for (;;) {
       const next = [...this.#waiting.values()].filter((each) => each.jobId === jobId).slice(0, lane.most)
       if (next.length === 0 || this.#stopped) return
+      if (await this.#sendMakings()) return this.#later(jobId, lane, this.#makingsWhy ?? 'failing')
       const answer = await post(
         jobId,
         this.userId,
@@ -227,6 +264,18 @@ export class Outbox {
         return this.#later(jobId, lane, answer.why, answer.kind === 'later' ? answer.afterMs : undefined)
       }
     }
+  }
+
+  /** What was made here goes first. @returns whether something of it still waits */
+  async #sendMakings(): Promise<boolean> {
+    if (this.#stopped) return true
+    this.#makingsWhy = await this.#makings.send()
+    this.#changed()
+    if (this.#makingsWhy === 'another-person') this.stop()
+    clearTimeout(this.#makingsTimer)
+    if (this.#makingsWhy && !this.#stopped)
+      this.#makingsTimer = setTimeout(() => void this.flush(), RETRY_MS.most * (1 + Math.random() / 4))
+    return this.#makingsWhy !== undefined
   }
 
   /** @returns whether it went on at all: an answer about nothing that was sent is none */
@@ -279,14 +328,21 @@ export class Outbox {
 
   #changed() {
     const waiting = [...this.#waiting.values()]
-    const held = [...this.#lanes.values()].map((lane) => lane.why)
-    const signal = waiting.length === 0 ? 'here' : (WORST_FIRST.find((why) => held.includes(why)) ?? 'here')
+    const { waiting: makings, aside: makingsAside, renamed } = this.#makings
+    const held = [...[...this.#lanes.values()].map((lane) => lane.why), this.#makingsWhy ?? 'here']
+    const signal =
+      waiting.length + makings.length === 0
+        ? 'here'
+        : (WORST_FIRST.find((why) => held.includes(why)) ?? 'here')
     this.#snapshot = {
       signal,
       waiting,
       aside: [...this.#aside.values()],
       others: this.#others,
       against: [...this.#against],
+      makings,
+      makingsAside,
+      renamed,
       kept: this.#kept,
     }
     for (const tell of this.#listeners) tell()

@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { storesHere, subscribeToKeeping } from '~/offline/keeping'
 import { newerProgram, subscribeToProgram, takeNewer } from '~/offline/program'
+import { formUnsent, subscribeToForms } from '~/offline/send-form'
 import { useStandsSince } from '~/offline/use-fresh'
 import { clockTime, day } from '~/ui/time'
 import type { Signal } from './outbox'
@@ -18,25 +19,30 @@ const WHY: Record<Exclude<Signal, 'here'>, (count: string) => string> = {
 
 /** Says when entries wait on this device and why, whose they are, and when the page is not the newest. */
 export function SignalLine({ timeZone }: { timeZone: string }) {
-  const { signal, waiting, others, against, kept } = useOutbox()
+  const { outbox, signal, waiting, makings, makingsAside, renamed, others, against, kept } = useOutbox()
+  const count = waiting.length + makings.length
   const since = useStandsSince()
   const now = useMinute(since !== undefined)
   const stores = useSyncExternalStore(subscribeToKeeping, storesHere, () => undefined)
+  const formLeft = useSyncExternalStore(subscribeToForms, formUnsent, () => false)
   const newer = useSyncExternalStore(subscribeToProgram, newerProgram, () => false)
   const lines = [
-    signal !== 'here' && waiting.length > 0 && WHY[signal](waits(waiting.length)),
-    waiting.length > 0 &&
+    signal !== 'here' && count > 0 && WHY[signal](waits(count)),
+    count > 0 &&
       !kept &&
       'This browser keeps nothing when it is closed: leave this page open until it is sent.',
-    waiting.length === 0 &&
+    count === 0 &&
       stores === false &&
       'This browser keeps nothing (a private window, or the device is full): without signal only open pages go on.',
     ...others.map(
       ({ name, count }) => `${notes(count)} of ${name} kept here: sent when ${name} signs in here again.`,
     ),
+    formLeft &&
+      'No connection: the form was not sent. What you typed stays; send it once the signal is back.',
     since !== undefined && `From this device, as it was ${ageWords(since, now, timeZone)}.`,
   ].filter((line) => typeof line === 'string')
-  if (lines.length === 0 && against.length === 0 && !newer) return null
+  const told = against.length + makingsAside.length + renamed.length
+  if (lines.length === 0 && told === 0 && !newer) return null
   return (
     <div className="signal" role="status">
       {lines.map((line) => (
@@ -46,6 +52,28 @@ export function SignalLine({ timeZone }: { timeZone: string }) {
         <div key={jobId} role="alert">
           What you did without signal does not go together with the books.{' '}
           <Link to={`/jobs/${jobId}`}>Look at the job</Link>
+        </div>
+      ))}
+      {renamed.map(([id, label]) => (
+        <div key={id} role="alert">
+          The label of a cylinder that you added was taken meanwhile: it is <strong>{label}</strong> now.
+          Write that on it, or <Link to={`/cylinders/${id}/change`}>give it another one</Link>.{' '}
+          <Button variant="link" className="p-0 align-baseline" onClick={() => outbox.seenRenamed(id)}>
+            Done
+          </Button>
+        </div>
+      ))}
+      {makingsAside.map(({ id, kind, row, sentence }) => (
+        <div key={id} role="alert">
+          Not added: {kind === 'cylinder' ? row.label : row.name}. {sentence}{' '}
+          <Link to={kind === 'cylinder' ? '/cylinders/new' : '/systems/new'}>Add it once more</Link>{' '}
+          <Button
+            variant="link"
+            className="p-0 align-baseline"
+            onClick={() => void outbox.throwMakingAway(id)}
+          >
+            Throw it away
+          </Button>
         </div>
       ))}
       {newer && (

@@ -1,6 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import type { Entry } from '#core/tape'
 import type { Reason } from '#core/verdict'
+import type { Making, MakingAside } from '~/offline/making'
 
 /** An entry that the server has not confirmed yet. */
 export interface WaitingEntry {
@@ -22,11 +23,13 @@ export interface Kept {
   /** In the order in which they were made. */
   waiting: WaitingEntry[]
   aside: EntryAside[]
+  makings: (Making | MakingAside)[]
 }
 
 interface Schema extends DBSchema {
   waiting: { key: string; value: WaitingEntry }
   aside: { key: string; value: EntryAside }
+  makings: { key: string; value: Making | MakingAside }
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
@@ -55,10 +58,11 @@ function room(): Promise<IDBPDatabase<Schema>> {
 let heldUp = false
 
 function openRoom(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('keg', 2, {
+  opened ??= openDB<Schema>('keg', 3, {
     upgrade(db, oldVersion) {
       if (oldVersion < 1) db.createObjectStore('waiting', { keyPath: 'entryId' })
-      db.createObjectStore('aside', { keyPath: 'entryId' })
+      if (oldVersion < 2) db.createObjectStore('aside', { keyPath: 'entryId' })
+      db.createObjectStore('makings', { keyPath: 'id' })
     },
     // A newer page wants to change it, or the browser has closed it: it is opened again when it is needed.
     blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
@@ -101,10 +105,23 @@ export async function dropAside(entryId: string): Promise<void> {
   await (await room()).delete('aside', entryId)
 }
 
+/** A cylinder or a system that was made here; or why it could not be made, in its place. */
+export async function putMaking(making: Making | MakingAside): Promise<void> {
+  await (await room()).put('makings', making)
+}
+
+export async function dropMaking(id: string): Promise<void> {
+  await (await room()).delete('makings', id)
+}
+
 /** Everybody's: what cannot be read any more is set aside as it is, and holds up nothing. */
 export async function allKept(): Promise<Kept> {
   const db = await room()
-  const [stored, aside] = await Promise.all([db.getAll('waiting'), db.getAll('aside')])
+  const [stored, aside, makings] = await Promise.all([
+    db.getAll('waiting'),
+    db.getAll('aside'),
+    db.getAll('makings'),
+  ])
   const found = new Map<string, unknown>([
     ...onThreshold(),
     ...stored.map((each) => [each.entryId, each] as const),
@@ -116,6 +133,7 @@ export async function allKept(): Promise<Kept> {
   return {
     waiting: waiting.sort((a, b) => a.entry.deviceSeq - b.entry.deviceSeq || a.entry.at - b.entry.at),
     aside: aside.filter(isWaiting),
+    makings,
   }
 }
 

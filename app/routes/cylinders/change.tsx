@@ -11,12 +11,13 @@ import {
   lockedCylinder,
 } from '#db'
 import { CylinderForm } from '~/cylinders/form'
-import { cylinderFields, noBetterThan, readCylinder } from '~/cylinders/form.server'
+import { cylinderFields, cylinderFrom, noBetterThan } from '~/cylinders/fields'
 import { cylinderProblems } from '~/cylinders/problems.server'
 import { found, idOf } from '~/form/ids.server'
-import { checkForm, refuse, version } from '~/form/read.server'
+import { checkForm, refuse, typedIn, version } from '~/form/read.server'
 import { staleForm } from '~/form/stale'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -49,7 +50,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
   const cylinderId = idOf(params.cylinderId)
   const reading = { units: preferencesOf(person.preferences).units }
-  const read = await readCylinder(request, reading, todayIn(shop.timeZone))
+  const read = cylinderFrom(await typedIn(request), reading, todayIn(shop.timeZone))
   if (read.refused) return data(read.refused, { status: 400 })
   const opened = checkForm(read.typed, Joi.object<{ version: number }>({ version }))
   if (opened.refused) throw data('This page is out of date: reload it.', { status: 400 })
@@ -83,6 +84,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     return data(refuse(read.typed, { label: error.message }), { status: 400 })
   }
   return redirect(`/cylinders/${cylinderId}`)
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 function inWords(name: string, value: string, customers: Map<string, string>): string {

@@ -19,6 +19,7 @@ import { HeldOver } from '~/ledger/held-over'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
@@ -83,6 +84,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   }
   // A fresh page has a fresh id: the next voucher is another one.
   return redirect(`/cylinders/${cylinderId}`)
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 export const clientLoader = openPage<CylinderData, Route.LoaderArgs['params']>(() =>

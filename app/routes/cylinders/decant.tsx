@@ -8,6 +8,7 @@ import { bookDecant, cylinderOf, decantedInto, DecantRefused, givers, inShop, Vo
 import { found, idOf } from '~/form/ids.server'
 import { checkForm, id, measured, type Refused, refuse, text, typedIn } from '~/form/read.server'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { countersigners, signedFor } from '~/session/countersign.server'
@@ -106,6 +107,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   }
   // What the scale shows now is where the next one begins.
   return redirect(`/cylinders/${takerId}/decant${on === 'taker' ? `?from=${after}` : ''}`)
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 /** Gas from other cylinders into this one, one after another, each weighed: a van cylinder, a station's tank, or a batch of empties. */

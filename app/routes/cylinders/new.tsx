@@ -4,9 +4,11 @@ import { data, redirect } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { addCylinder, bookArrival, customers, inShop, isCustomer, LabelTakenError } from '#db'
 import { CylinderForm } from '~/cylinders/form'
-import { readCylinder } from '~/cylinders/form.server'
-import { checkForm, id, refuse } from '~/form/read.server'
+import { cylinderFrom } from '~/cylinders/fields'
+import { checkForm, id, refuse, typedIn } from '~/form/read.server'
 import { openPage } from '~/offline/page'
+import { typedOf } from '~/form/check'
+import { sendForm } from '~/offline/send-form'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -34,7 +36,7 @@ export const clientLoader = openPage<NewCylinderData>(() =>
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
   const reading = { units: preferencesOf(person.preferences).units }
-  const read = await readCylinder(request, reading, todayIn(shop.timeZone))
+  const read = cylinderFrom(await typedIn(request), reading, todayIn(shop.timeZone))
   if (read.refused) return data(read.refused, { status: 400 })
   const made = checkForm(
     read.typed,
@@ -67,6 +69,16 @@ export async function action({ request, context }: Route.ActionArgs) {
     return data(refuse(read.typed, { label: error.message }), { status: 400 })
   }
   return redirect(`/cylinders/${cylinderId}`)
+}
+
+/** Without signal it is made on this device. */
+export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
+  const typed = typedOf(await request.clone().formData())
+  return sendForm({ serverAction }, async () => {
+    const { makeCylinder } = await import('~/offline/make')
+    const made = await makeCylinder(typed)
+    return 'id' in made ? redirect(`/cylinders/${made.id}`) : made
+  })
 }
 
 const START = { kind: 'recovery', condition: 'clean', testYears: '5' }

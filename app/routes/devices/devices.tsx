@@ -5,6 +5,7 @@ import { type DeviceRow, devices, inShop, kitThatSpeaks } from '#db'
 import { ownText, typedIn } from '~/form/read.server'
 import { useRefresh } from '~/live/changes'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { manager, signedIn } from '~/session/signed-in.server'
 import { Field } from '~/ui/field'
 import { clockTime, dayAndTime, duration } from '~/ui/time'
@@ -39,6 +40,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!act) throw new Response('That form is not known here: reload the page.', { status: 400 })
   const result: Result = await act({ typed, shopId: shop.shopId, userId: person.userId })
   return 'errors' in result ? data(result, { status: 400 }) : result
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 /** Devices that post what instruments say: paired, named, moved to other kit, revoked. */

@@ -4,6 +4,7 @@ import { data, Form, redirect, useNavigation, useSearchParams } from 'react-rout
 import { closeSession, findSession, findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
 import { readForm, refuse, text } from '~/form/read.server'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { sessionCookie, sessionToken } from '~/session/cookie.server'
 import { passwordFits } from '~/session/password.server'
 import { ownPath } from '~/session/own-path'
@@ -59,6 +60,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (before) await closeSession(before)
   const token = await openSession(found.shopId, found.userId)
   return redirect(ownPath(to), { headers: { 'set-cookie': await sessionCookie.serialize(token) } })
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 export default function SignIn({ actionData }: Route.ComponentProps) {

@@ -6,6 +6,7 @@ import { carryOut, plan, type Plan, type PlannedLine, signature } from '~/exchan
 import { sheetNamed, SHEETS, type SheetName } from '~/exchange/sheets.server'
 import { ownText, typedIn } from '~/form/read.server'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { now, todayIn } from '~/session/clock.server'
 import { manager } from '~/session/signed-in.server'
 import { SelectField } from '~/ui/field'
@@ -70,6 +71,10 @@ export async function action({ request, context }: Route.ActionArgs) {
     },
     { status: 409 },
   )
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 /** Lists in and out as files, and the whole shop as one archive. */

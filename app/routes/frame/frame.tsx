@@ -1,5 +1,12 @@
-import { useCallback, useState } from 'react'
-import { Link, NavLink, Outlet, type ShouldRevalidateFunctionArgs, useNavigation } from 'react-router'
+import { useCallback, useEffect, useState } from 'react'
+import {
+  Link,
+  NavLink,
+  Outlet,
+  type ShouldRevalidateFunctionArgs,
+  useLocation,
+  useNavigation,
+} from 'react-router'
 import { AlarmBanner } from '~/alarms/banner'
 import { callingIn } from '~/alarms/read.server'
 import { ClockStrip } from '~/clocks/strip'
@@ -8,10 +15,12 @@ import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
 import { openPage } from '~/offline/page'
+import { forgetForms } from '~/offline/send-form'
 import { isUnsent } from '~/offline/unsent-form'
 import { useFresh } from '~/offline/use-fresh'
 import { usePack } from '~/offline/use-pack'
 import { OutboxProvider } from '~/tape/outbox-context'
+import { SignOut } from '~/tape/sign-out'
 import { SignalLine } from '~/tape/signal-line'
 import { NotTakenLine } from '~/tape/not-taken'
 import { ErrorPage } from '~/ui/error-page'
@@ -70,6 +79,8 @@ export default function Frame({
   const [finding, setFinding] = useState(false)
   const find = useCallback(() => setFinding(true), [])
   useFresh()
+  const { pathname } = useLocation()
+  useEffect(forgetForms, [pathname])
   usePack(person.userId)
   return (
     <OutboxProvider key={person.userId} person={person} theme={preferences.theme}>
@@ -99,9 +110,7 @@ export default function Frame({
                 <span className="d-none d-md-inline">{person.name}</span>
                 <span className="d-md-none">Settings</span>
               </NavLink>
-              <form method="post" action="/sign-out" className="d-none d-md-flex">
-                <button type="submit">Sign out</button>
-              </form>
+              <SignOut className="d-none d-md-flex" />
             </div>
           </header>
           <div>

@@ -7,6 +7,7 @@ import { staleForm } from '~/form/stale'
 import { KitForm } from '~/kit/form'
 import { kitFields, kitProblems, readKit, untouched } from '~/kit/form.server'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
 import type { Route } from './+types/change'
@@ -60,6 +61,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     return data(refuse(typed, { label: error.message }), { status: 400 })
   }
   return redirect(`/kit/${kitId}`)
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 export default function ChangeKit({ loaderData, actionData }: Route.ComponentProps) {

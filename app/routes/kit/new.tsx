@@ -9,6 +9,7 @@ import { kitProblems, readKit } from '~/kit/form.server'
 import { KitIcon } from '~/kit/icon'
 import { kindOf } from '~/kit/schema'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -54,6 +55,10 @@ export async function action({ request, context }: Route.ActionArgs) {
     return data(refuse(typed, { label: error.message }), { status: 400 })
   }
   return redirect(`/kit/${kitId}`)
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 /** First what it is, then what computing needs of it. */

@@ -21,6 +21,7 @@ import { KitIcon } from '~/kit/icon'
 import { MovementTable } from '~/ledger/movement-table'
 import { useRefresh } from '~/live/changes'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
@@ -98,6 +99,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     return data(refuse(typed, { purged: error.message }), { status: 400 })
   }
   return redirect(`/kit/${kitId}`)
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()

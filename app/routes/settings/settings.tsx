@@ -1,7 +1,9 @@
 import { data, Link } from 'react-router'
 import { apiTokens, inShop, kitPlaces, people, readShop } from '#db'
 import { ownText, typedIn } from '~/form/read.server'
+import { SignOut } from '~/tape/sign-out'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/settings'
@@ -60,6 +62,10 @@ export async function action(args: Route.ActionArgs) {
   return data({ intent, ...result }, { status: result.errors ? 400 : 200 })
 }
 
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
+}
+
 /** One's own units, look and password; for managers the shop, its people and its tokens. */
 export default function Settings({ loaderData, actionData }: Route.ComponentProps) {
   const { me, preferences, shop, people, tokens, timeZone, timeZones, places } = loaderData
@@ -88,11 +94,7 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
       {people && <PeopleSettings people={people} me={me.userId} tokens={tokens ?? []} result={actionData} />}
       {tokens && <TokenSettings tokens={tokens} timeZone={timeZone} result={actionData} />}
       {/* Not at the thumb, where a glove finds it unasked. */}
-      <form method="post" action="/sign-out" className="d-md-none mt-3">
-        <button type="submit" className="btn btn-outline-secondary btn-big">
-          Sign out
-        </button>
-      </form>
+      <SignOut className="d-md-none mt-3" button="btn btn-outline-secondary btn-big" />
     </>
   )
 }

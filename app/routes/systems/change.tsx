@@ -4,14 +4,16 @@ import { REFRIGERANTS } from '#core/refrigerants'
 import { BORE_M } from '#core/systems'
 import { changeSystem, customers, inShop, lockedSystem, sites, systemOf } from '#db'
 import { found, idOf } from '~/form/ids.server'
-import { checkForm, version } from '~/form/read.server'
+import { checkForm, typedIn, version } from '~/form/read.server'
 import { staleForm } from '~/form/stale'
 import { openPage } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
 import { SystemForm } from '~/systems/form'
-import { placeOf, readSystem, systemFields, type TypedAccessory, type TypedLine } from '~/systems/form.server'
+import { systemFields, systemFrom, type TypedAccessory, type TypedLine } from '~/systems/fields'
+import { placeOf } from '~/systems/place.server'
 import { METERING_WORDS, TRADE_WORDS } from '~/wording/en'
 import type { Route } from './+types/change'
 
@@ -42,7 +44,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
   const systemId = idOf(params.systemId)
   const reading = { units: preferencesOf(person.preferences).units }
-  const read = await readSystem(request, reading)
+  const read = systemFrom(await typedIn(request), reading)
   if (read.refused) return data(read.refused, { status: 400 })
   const opened = checkForm(read.typed, Joi.object<{ version: number }>({ version }))
   if (opened.refused) throw data('This page is out of date: reload it.', { status: 400 })
@@ -69,6 +71,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   })
   if (refused) return data(refused, { status: 400 })
   return redirect(`/systems/${systemId}`)
+}
+
+export async function clientAction(sent: Route.ClientActionArgs) {
+  return sendForm(sent)
 }
 
 function inWords(name: string, value: string): string {

@@ -6,13 +6,16 @@ import { BORE_M } from '#core/systems'
 import { type Entry, versionOf } from '#core/tape'
 import { addSystem, append, customers, inShop, jobHead, jobSummary, sites } from '#db'
 import { openPage } from '~/offline/page'
+import { typedOf } from '~/form/check'
+import { sendForm } from '~/offline/send-form'
 import { found, isId } from '~/form/ids.server'
-import { checkForm, id, optionalId, ownText } from '~/form/read.server'
+import { checkForm, id, optionalId, ownText, typedIn } from '~/form/read.server'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
 import { SystemForm } from '~/systems/form'
-import { placeOf, readSystem } from '~/systems/form.server'
+import { systemFrom } from '~/systems/fields'
+import { placeOf } from '~/systems/place.server'
 import type { Route } from './+types/new'
 import type { NewSystemData } from './system-data'
 
@@ -45,7 +48,7 @@ export const clientLoader = openPage<NewSystemData>(() =>
 
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
-  const read = await readSystem(request, { units: preferencesOf(person.preferences).units })
+  const read = systemFrom(await typedIn(request), { units: preferencesOf(person.preferences).units })
   if (read.refused) return data(read.refused, { status: 400 })
   const made = checkForm(
     read.typed,
@@ -87,6 +90,17 @@ export async function action({ request, context }: Route.ActionArgs) {
     })
   })
   return redirect(jobId ? `/jobs/${jobId}` : `/systems/${systemId}`)
+}
+
+/** Without signal it is made on this device, and put into the job from there. */
+export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
+  const typed = typedOf(await request.clone().formData())
+  return sendForm({ serverAction }, async () => {
+    const { makeSystem } = await import('~/offline/make')
+    const made = await makeSystem(typed)
+    if (!('id' in made)) return made
+    return redirect(typed.jobId ? `/jobs/${typed.jobId}` : `/systems/${made.id}`)
+  })
 }
 
 export default function NewSystem({ loaderData, actionData }: Route.ComponentProps) {

@@ -1,7 +1,6 @@
-import { randomUUID } from 'node:crypto'
 import { type Accessory, BORE_M, type Line } from '#core/systems'
-import { changeAltitude, customerNamed, type ShopTx, siteNamed, type SystemData } from '#db'
-import { checkForm, type Refused, refuse, type Typed, typedIn } from '~/form/read.server'
+import type { SystemData } from '#db'
+import { checkForm, type Refused, refuse, type Typed } from '~/form/check'
 import { measure, type ReadersUnits, typed as asTyped } from '~/ui/measure'
 import { systemSchema } from './schema'
 
@@ -30,11 +29,7 @@ type SystemRead =
   | { value: ReadSystem; typed: Typed; refused?: undefined }
   | { value?: undefined; typed: Typed; refused: Refused }
 
-export async function readSystem(request: Request, reading: ReadersUnits): Promise<SystemRead> {
-  return systemFrom(await typedIn(request), reading)
-}
-
-/** The same for what was read already. */
+/** What the form of a system says. */
 export function systemFrom(sent: Typed, reading: ReadersUnits): SystemRead {
   const typed = { ...sent }
   // The page writes these two fields: what is sent back to it must be what it can read.
@@ -117,24 +112,6 @@ export function systemFields(
       s.accessories.map((a) => ({ name: a.name, mass: asTyped('weight', a.massMg, reading) })),
     ),
   }
-}
-
-/** Finds or makes customer and site, and notes how high it lies where that was typed. @returns the site's id */
-export async function placeOf(
-  tx: ShopTx,
-  { customer, site, altitudeM }: ReadSystem,
-  at: Date,
-): Promise<string> {
-  const customerId = await customerNamed(tx, { customerId: randomUUID(), name: customer, at })
-  const siteId = await siteNamed(tx, {
-    siteId: randomUUID(),
-    customerId,
-    name: site,
-    altitudeM: altitudeM ?? 0,
-    at,
-  })
-  if (altitudeM !== undefined) await changeAltitude(tx, siteId, altitudeM)
-  return siteId
 }
 
 function readLines(json: string, reading: ReadersUnits, errors: Record<string, string>): Line[] {

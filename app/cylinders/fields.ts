@@ -1,6 +1,6 @@
 import { looksLikeASizeName } from '#core/cylinders'
 import type { CylinderData } from '#db'
-import { checkForm, type Refused, refuse, type Typed, typedIn } from '~/form/read.server'
+import { checkForm, type Refused, refuse, type Typed } from '~/form/check'
 import { type ReadersUnits, typed as asTyped } from '~/ui/measure'
 import { cylinderSchema } from './schema'
 
@@ -17,16 +17,7 @@ type CylinderRead =
   | { data: CylinderData; contentsMg: number; typed: Typed; refused?: undefined }
   | { data?: undefined; typed: Typed; refused: Refused }
 
-/** Reads the form of a cylinder. A round water capacity is questioned once: it is more often the size in a name. */
-export async function readCylinder(
-  request: Request,
-  reading: ReadersUnits,
-  today: string,
-): Promise<CylinderRead> {
-  return cylinderFrom(await typedIn(request), reading, today)
-}
-
-/** The same for what was read already. */
+/** What the form of a cylinder says. A round water capacity is questioned once: it is more often the size in a name. */
 export function cylinderFrom(sent: Typed, reading: ReadersUnits, today: string): CylinderRead {
   const form = checkForm(sent, cylinderSchema(reading, today))
   const { typed } = form

@@ -1,0 +1,90 @@
+import { v4 as uuid } from 'uuid'
+import { cylinderFrom } from '~/cylinders/fields'
+import { type Refused, refuse, type Typed } from '~/form/check'
+import { currentOutbox } from '~/tape/current'
+import { makeEntry } from '~/tape/device'
+import { systemFrom } from '~/systems/fields'
+import { openDevice } from './page'
+
+const NOTHING_KEPT =
+  'No signal, and this device does not know the shop yet. What you typed stays: send it once the signal is back.'
+
+/** Makes a cylinder on this device, as the server would: the same questions, the same refusals. @returns why not, or its id */
+export async function makeCylinder(typed: Typed): Promise<Refused | { id: string }> {
+  const device = await openDevice()
+  if (!device) return refuse(typed, { label: NOTHING_KEPT })
+  const at = Date.now()
+  const { units } = device.pack.preferences
+  const read = cylinderFrom(typed, { units }, device.today(at))
+  if (read.refused) return read.refused
+  const taken = device.cylinders.some(
+    (each) => !each.retired && each.label.toLowerCase() === read.data.label.toLowerCase(),
+  )
+  if (taken)
+    return refuse(typed, { label: 'Another cylinder in use has this label already: give this one its own.' })
+  const id = typed.cylinderId!
+  const { ownerCustomerId } = read.data
+  await currentOutbox()?.make({
+    kind: 'cylinder',
+    id,
+    typed,
+    units,
+    at,
+    row: {
+      ...read.data,
+      cylinderId: id,
+      version: 1,
+      balanceMg: read.contentsMg,
+      offMg: 0,
+      weighedAt: null,
+      retired: false,
+      reservedMg: 0,
+      owner: device.pack.customers.find((each) => each.customerId === ownerCustomerId)?.name ?? null,
+    },
+  })
+  return { id }
+}
+
+/** The same of a system; where it was added from a job, that job has it. */
+export async function makeSystem(typed: Typed): Promise<Refused | { id: string }> {
+  const device = await openDevice()
+  if (!device) return refuse(typed, { name: NOTHING_KEPT })
+  const { units } = device.pack.preferences
+  const read = systemFrom(typed, { units })
+  if (read.refused) return read.refused
+  const { data, customer, site, altitudeM } = read.value
+  const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
+  const known = device.pack.sites.find((each) => same(each.customer, customer) && same(each.name, site))
+  const owner = device.pack.customers.find((each) => same(each.name, customer))
+  const id = typed.systemId!
+  await currentOutbox()?.make({
+    kind: 'system',
+    id,
+    typed,
+    units,
+    at: Date.now(),
+    row: {
+      ...data,
+      // What was printed is kept beside what it was taken for.
+      plateText: data.plateText || (typed.plate ?? '').trim(),
+      systemId: id,
+      version: 1,
+      siteId: known?.siteId ?? uuid(),
+      site: known?.name ?? site,
+      customer: owner?.name ?? customer,
+      customerId: owner?.customerId ?? uuid(),
+      altitudeM: altitudeM ?? known?.altitudeM ?? 0,
+      plateJob: null,
+      drive: '',
+      balanceMg: 0,
+    },
+  })
+  if (typed.jobId)
+    void currentOutbox()?.put(typed.jobId, [
+      makeEntry('job-described', {
+        systemId: id,
+        ...(data.refrigerant ? { refrigerant: data.refrigerant } : {}),
+      }),
+    ])
+  return { id }
+}

@@ -1,0 +1,30 @@
+import type { CylinderRow, SystemRow } from '#db'
+import type { Units } from '#core/units'
+import type { Typed } from '~/form/check'
+
+/** A cylinder or a system that was made on this device: its row as it is seen here until the server has it. */
+export type Making = MakingOf & {
+  /** Its id, given here. */
+  id: string
+  /** Whose it is: nobody else's session sends it. */
+  userId: string
+  /** The form, as it was typed: the server reads it once more. */
+  typed: Typed
+  /** In which bare numbers in it are meant. */
+  units: Units
+  /** When, by this device's clock, ms. */
+  at: number
+}
+
+export type MakingOf = { kind: 'cylinder'; row: CylinderRow } | { kind: 'system'; row: SystemRow }
+
+/** What became of one that was sent. */
+export type Made =
+  | { id: string; became: 'made' }
+  /** Another one in use has its label: it has this one now. */
+  | { id: string; became: 'renamed'; label: string }
+  /** It cannot be made like this. */
+  | { id: string; became: 'refused'; sentence: string }
+
+/** Not made, with the reason: it stays until somebody makes it anew or throws it away. */
+export type MakingAside = Making & { sentence: string }
