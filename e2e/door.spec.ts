@@ -152,7 +152,7 @@ test('an address that is not there, or belongs to another shop, says so and noth
   }
   const unknown = await page.request.post('/nowhere', { headers: { 'sec-fetch-site': 'same-origin' } })
   expect(unknown.status()).toBe(404)
-  await page.getByRole('link', { name: 'To the Bench' }).click()
+  await page.getByRole('link', { name: 'To the Bench', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()
 })
 

@@ -163,6 +163,9 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'first-run': at('/first-run', 'code', 'shop', 'timeZone', 'name', 'signIn', 'password', 'units'),
     // Signed out for good afterwards: it is asked without its cookie.
     'sign-out': at('/nowhere'),
+    shell: at('/shell'),
+    pack: at('/pack'),
+    made: at('/made', 'userId', 'makings'),
     'api/v1/calc/:tool': at('/api/v1/calc/fill', 'refrigerant', 'wc_kg', 'units'),
     'api/v1/openapi.json': at('/api/v1/openapi.json'),
     'api/v1/pairings': at('/api/v1/pairings', 'code', 'name', 'channels', 'standIn'),

@@ -2,6 +2,7 @@
 import { inShop, tapeOf } from '#db'
 import { TOOLS } from '~/slide-rule/tools'
 import { aJob, anEntry, note } from '../testing/a-shop'
+import { packed } from './on-device'
 import { aCylinder, aSystem, expect, expectNoTrouble, open, ready, test } from './shop'
 
 const hero = '.answer .hero'
@@ -61,19 +62,20 @@ test('the answer follows the typing, and its link says the same to everybody', a
   for (const each of [page, other]) expectNoTrouble(each)
 })
 
-test('without signal the page stays with what was typed, and answers when it returns', async ({ as }) => {
-  const page = await as('metric')
+test('without signal it works on, with its working, and says from when the shop is', async ({ alone }) => {
+  const { page } = await alone()
   await open(page, '/slide-rule/saturation?refrigerant=R-410A&t=30+C')
   await expect(page.locator(hero)).toHaveText('17.88 bar g')
   const field = page.getByRole('textbox', { name: 'Temperature' })
+  await packed(page)
   await page.context().setOffline(true)
   await field.fill('31')
-  await expect(page.getByText('No connection: the answer comes when it returns')).toBeVisible()
+  await expect(page.locator(hero)).toHaveText('18.37 bar g')
+  await expect(page.getByText(/^From this device, as it was/)).toBeVisible()
   await expect(field).toHaveValue('31')
-  await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'Find' }).click()
-  await expect(page.getByText('No connection: the finder needs one.')).toBeVisible()
-  await page.keyboard.press('Escape')
+  await field.fill('31 parsecs')
+  await expect(page.locator('.field-error')).toContainText('31 parsecs')
+  await field.fill('31')
   await page.context().setOffline(false)
   await expect(page.locator(hero)).toHaveText('18.37 bar g')
   await expect(field).toHaveValue('31')

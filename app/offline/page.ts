@@ -149,6 +149,11 @@ async function fromDevice<T, P>(
   return data === undefined ? undefined : { data, at: device!.pack.at }
 }
 
+/** Fetches what pages are made of here, before the signal is lost; where that is lost already, the device has it or not. */
+export function readyHere(...parts: (() => Promise<unknown>)[]): void {
+  for (const part of [() => import('./device'), ...parts]) part().catch(() => undefined)
+}
+
 /** What this device knows for whoever is here; undefined: nothing is kept for them. */
 export async function openDevice(): Promise<Device | undefined> {
   const userId = whoIsHere()

@@ -5,6 +5,8 @@ import { Makings, type NotSent } from './makings'
 import { type Answer, post } from './post'
 import {
   allKept,
+  type Kept,
+  lastKept,
   dropAside,
   dropWaiting,
   type EntryAside,
@@ -96,6 +98,11 @@ export class Outbox {
       () => this.#changed(),
       (work) => this.#keep(work),
     )
+    const known = lastKept()
+    if (known) {
+      this.#takeUp(known)
+      this.#changed()
+    }
   }
 
   /** Takes up what an earlier page left behind. @returns a function that ends it */
@@ -103,7 +110,7 @@ export class Outbox {
     this.#stopped = false
     const retry = () => void this.flush()
     window.addEventListener('online', retry)
-    void this.#keep(() => this.#takeUp()).then(() => this.flush())
+    void this.#keep(async () => this.#takeUp(await allKept())).then(() => this.flush())
     return () => {
       window.removeEventListener('online', retry)
       this.stop()
@@ -179,8 +186,7 @@ export class Outbox {
 
   snapshot = () => this.#snapshot
 
-  async #takeUp() {
-    const { waiting, aside, makings } = await allKept()
+  #takeUp({ waiting, aside, makings }: Kept) {
     this.#makings.takeUp(makings)
     const others = new Map<string, Snapshot['others'][number]>()
     for (const each of waiting)

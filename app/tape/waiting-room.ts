@@ -114,6 +114,11 @@ export async function dropMaking(id: string): Promise<void> {
   await (await room()).delete('makings', id)
 }
 
+let lastRead: Kept | undefined
+
+/** What was read last: a page that opens from the device has it before anything is shown. */
+export const lastKept = () => lastRead
+
 /** Everybody's: what cannot be read any more is set aside as it is, and holds up nothing. */
 export async function allKept(): Promise<Kept> {
   const db = await room()
@@ -130,11 +135,11 @@ export async function allKept(): Promise<Kept> {
   for (const [key, each] of found)
     if (isWaiting(each)) waiting.push(each)
     else if (!aside.some(({ entryId }) => entryId === key)) aside.push(unreadable(key, each))
-  return {
+  return (lastRead = {
     waiting: waiting.sort((a, b) => a.entry.deviceSeq - b.entry.deviceSeq || a.entry.at - b.entry.at),
     aside: aside.filter(isWaiting),
     makings,
-  }
+  })
 }
 
 /** Where entries stand that are not in the room yet: this store writes without waiting, but has little space. */

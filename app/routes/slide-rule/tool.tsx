@@ -1,7 +1,7 @@
 import { inSentence } from '~/slide-rule/in-sentence'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Link, useLocation, useNavigationType } from 'react-router'
-import { openPage } from '~/offline/page'
+import { openPage, readyHere } from '~/offline/page'
 import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tool'
 import { Charts } from './charts'
@@ -34,6 +34,10 @@ export default function ToolPageView({ loaderData: page }: Route.ComponentProps)
   if (!own && location.key !== formOf) setFormOf(location.key)
   const kept = `${person} ${tool.name}`
   useRemember(kept, query, outcome?.hero.text)
+  useEffect(() => {
+    // The next answer is worked out here, should the signal go.
+    readyHere(() => import('./from-device'))
+  }, [])
 
   return (
     <div className="tool">

@@ -20,7 +20,7 @@ import { todayIn } from '~/session/clock.server'
 import { writer } from '~/session/signed-in.server'
 import { LiveSamples, type LiveSource } from '~/samples/live-context'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
-import { openPage } from '~/offline/page'
+import { openPage, readyHere } from '~/offline/page'
 import { isUnsent, type UnsentForm } from '~/offline/unsent-form'
 import { deviceStamp } from '~/tape/device'
 import '~/styles/new-job.scss'
@@ -123,6 +123,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
   const refused = actionData && 'errors' in actionData ? actionData : undefined
   const unsent = actionData && 'unsent' in actionData ? actionData.unsent : undefined
   useSentLater(unsent)
+  useReadyWithoutSignal()
   const quickRefused = refused?.typed.way === 'quick' ? refused : undefined
   const hidden = (
     <>
@@ -192,6 +193,12 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
     </>
   )
 }
+
+/** Go counts without a signal: what it takes is here before it is lost. */
+const useReadyWithoutSignal = () =>
+  useEffect(() => {
+    readyHere(() => import('./begin-here'))
+  }, [])
 
 /** A device that knows too little of the shop yet opens the job once it was sent. */
 function useSentLater(jobId: string | undefined) {

@@ -1,0 +1,27 @@
+// What a browser has taken along, looked at from outside.
+import { expect, type Page } from '@playwright/test'
+
+/** The program is on the device, and what the shop has, too. */
+export async function takenAlong(page: Page) {
+  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
+  await packed(page)
+}
+
+/** What the shop has is on the device. */
+export const packed = (page: Page) => expect.poll(() => page.evaluate(packs)).toBe(1)
+
+/** How many shops are kept: run in the page. */
+export async function packs(): Promise<number> {
+  const found = (await indexedDB.databases()).some(({ name }) => name === 'keg-device')
+  if (!found) return 0
+  return new Promise((resolve) => {
+    const opening = indexedDB.open('keg-device')
+    opening.onsuccess = () => {
+      const asked = opening.result.transaction('packs').objectStore('packs').count()
+      asked.onsuccess = () => {
+        resolve(asked.result)
+        opening.result.close()
+      }
+    }
+  })
+}
