@@ -6,7 +6,14 @@ import { cylindersAfter, gainedFrom, ownReservations, systemAfter } from '.'
 
 // 12 kg of tare; every figure below is reckoned by hand.
 const tern = (over: Parameters<typeof aCylinderRecord>[0] = {}) =>
-  aCylinderRecord({ cylinderId: 'tern', tareMg: 12e6, refrigerant: null, condition: 'clean', ...over })
+  aCylinderRecord({
+    cylinderId: 'tern',
+    tareMg: 12e6,
+    balanceMg: 0,
+    refrigerant: null,
+    condition: 'clean',
+    ...over,
+  })
 const described = wrote('job-described', { systemId: 's', refrigerant: 'R-410A' }, 1_000)
 const start = (over: Partial<Entry['body']> = {}) =>
   wrote(

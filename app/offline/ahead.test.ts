@@ -1,0 +1,147 @@
+// What a device makes of what waits on it is what the server makes of it when it arrives.
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Entry } from '#core/tape'
+import { append, closeDatabase, inShop, openJob, openSession } from '#db'
+import { through } from '../../testing/a-request'
+import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../../testing/a-shop'
+import { signedIn } from '~/session/signed-in.server'
+import { Device, type Unsent } from './device'
+import { asText, fromText, packIn } from './pack'
+import { readPack } from './pack.server'
+
+let shop: AShop
+beforeAll(async () => {
+  shop = await aShop()
+})
+afterAll(closeDatabase)
+
+async function pack() {
+  const context = await through(await openSession(shop.shopId, shop.userId), '/')
+  return packIn(fromText(asText(await readPack(signedIn(context), 'http://keg.test'))))!
+}
+const device = async (unsent: Unsent[] = []) => new Device({ pack: await pack(), learned: {} }, unsent)
+
+/** As they arrive once there is signal. */
+async function arrive(unsent: readonly Unsent[]) {
+  const now = new Date()
+  for (const jobId of new Set(unsent.map((each) => each.jobId)))
+    await inShop(shop.shopId, async (tx) => {
+      await openJob(tx, jobId, shop.userId, now)
+      const entries = unsent.filter((each) => each.jobId === jobId).map(({ entry }) => entry)
+      await append(tx, {
+        jobId,
+        userId: shop.userId,
+        entries,
+        sentAt: now.getTime(),
+        offsetMs: 0,
+        now,
+        today: '2026-06-01',
+      })
+    })
+}
+
+const of = (jobId: string, entries: Entry[]): Unsent[] => entries.map((entry) => ({ jobId, entry }))
+const run = (
+  use: 'recover' | 'charge',
+  cylinderId: string,
+  fromMg: number,
+  toMg: number,
+  bookedMg: number,
+) => {
+  const runId = randomUUID()
+  return [
+    anEntry('run-started', { runId, use, cylinderId, scale: '', mode: 'gross', weightMg: fromMg, bookedMg }),
+    anEntry('run-ended', { runId, weightMg: toMg, hoseMg: use === 'charge' ? 40_000 : 0 }),
+  ]
+}
+
+/** What both know of cylinders, systems and jobs in hand. */
+function known(here: Device) {
+  return {
+    cylinders: here.cylinders
+      .map(({ cylinderId, balanceMg, refrigerant, condition, offMg, reservedMg }) => ({
+        cylinderId,
+        balanceMg,
+        refrigerant,
+        condition,
+        offMg,
+        reservedMg,
+      }))
+      .sort((a, b) => (a.cylinderId < b.cylinderId ? -1 : 1)),
+    systems: here.pack.systems.map(({ systemId }) => [systemId, here.system(systemId)!.balanceMg]),
+    jobs: here
+      .inHand()
+      .map(({ jobId, status, stage, next, recoveredMg, chargedMg, title, system }) => ({
+        jobId,
+        status,
+        stage,
+        next,
+        recoveredMg,
+        chargedMg,
+        title,
+        system,
+      }))
+      .sort((a, b) => (a.jobId < b.jobId ? -1 : 1)),
+  }
+}
+
+describe('what waits on a device', () => {
+  it('makes of cylinders, systems and jobs what the server makes of it', async () => {
+    const [tern, gull, virgin, plant] = [
+      await aCylinder(shop, { refrigerant: null, condition: 'clean' }),
+      await aCylinder(shop),
+      await aCylinder(shop, { kind: 'virgin', condition: 'clean' }),
+      await aSystem(shop),
+    ]
+    const [begun, fresh, roof] = [await aJob(shop), randomUUID(), randomUUID()]
+    // One that the server knows the beginning of.
+    await note(
+      shop,
+      begun,
+      anEntry('job-described', { systemId: plant, refrigerant: 'R-410A', title: 'Retarder' }),
+      ...run('charge', virgin, 22e6, 19e6, 12e6),
+    )
+    const unsent = [
+      ...of(begun, run('recover', gull, 12e6, 14_300_000, 12e6)),
+      ...of(fresh, [
+        anEntry('job-described', { systemId: plant, refrigerant: 'R-410A', title: 'Again' }),
+        anEntry('cylinder-chosen', { cylinderId: tern, use: 'recover', massMg: 2e6 }),
+        ...run('recover', tern, 12_300_000, 12_900_000, 12e6),
+      ]),
+      ...of(roof, [
+        anEntry('job-described', { refrigerant: 'R-134a', title: 'On the roof' }),
+        ...run('recover', gull, 14_300_000, 14_800_000, 14_300_000),
+        anEntry('job-closed', {} as never),
+      ]),
+    ]
+    const here = known(await device(unsent))
+    await arrive(unsent)
+    const there = known(await device())
+    expect(here).toEqual(there)
+    expect(here.cylinders.find((each) => each.cylinderId === gull)).toMatchObject({
+      balanceMg: 2_800_000,
+      condition: 'mixed',
+    })
+    expect(here.cylinders.find((each) => each.cylinderId === tern)).toMatchObject({
+      balanceMg: 600_000,
+      offMg: 300_000,
+      reservedMg: 1_400_000,
+    })
+  })
+  it('and what the server has confirmed since is not counted twice, before the pack is fetched anew', async () => {
+    const tern = await aCylinder(shop, { refrigerant: null })
+    const jobId = randomUUID()
+    const entries = [
+      anEntry('job-described', { refrigerant: 'R-410A' }),
+      ...run('recover', tern, 12e6, 13e6, 12e6),
+    ]
+    const before = await pack()
+    const waiting = new Device({ pack: before, learned: {} }, of(jobId, entries))
+    const learned = new Device({ pack: before, learned: { [jobId]: entries } }, [])
+    const both = new Device({ pack: before, learned: { [jobId]: entries } }, of(jobId, entries))
+    for (const each of [waiting, learned, both]) expect(each.cylinder(tern)!.balanceMg).toBe(1e6)
+    expect(waiting.job(jobId)).toMatchObject({ number: null, state: { recoveredMg: 1e6 } })
+    expect(waiting.job(randomUUID())).toBeUndefined()
+  })
+})
