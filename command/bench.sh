@@ -10,6 +10,7 @@ keg_bench() {
     return
   fi
   if [ "${1:-}" = live ]; then bench_live; return; fi
+  if [ "${1:-}" = offline ]; then bench_offline; return; fi
   if [ "${1:-}" = watch ]; then run_ts bench/watch.ts; return; fi
   if [ "${1:-}" = vacuum ]; then run_ts bench/vacuum.ts; return; fi
   if [ "${1:-}" = running ]; then run_ts bench/running.ts; return; fi
@@ -22,6 +23,21 @@ keg_bench() {
   local server=$!
   wait_for_server "$STATE/server.log"
   run_ts bench/bench.ts || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }
+  kill -TERM "$server"
+  wait "$server" || true
+}
+
+# What a device keeps of a middling shop, and how long pages take on a slow phone, with signal and without.
+bench_offline() {
+  need_chromium
+  cluster_forget bench
+  cluster_start bench
+  migrate
+  export KEG_PORT=${KEG_PORT:-4696} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn
+  run_server >"$STATE/server.log" 2>&1 &
+  local server=$!
+  wait_for_server "$STATE/server.log"
+  KEG_CHROMIUM=$(chromium_path) run_ts bench/offline.ts || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }
   kill -TERM "$server"
   wait "$server" || true
 }

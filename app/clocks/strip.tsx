@@ -1,20 +1,15 @@
-import { type FormEvent, useEffect, useEffectEvent, useLayoutEffect, useState } from 'react'
-import { Button } from 'react-bootstrap'
+import { lazy, Suspense, useEffect, useEffectEvent, useLayoutEffect, useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import type { Clock, EntryBodies, EntryKind } from '#core/tape'
+import type { Clock } from '#core/tape'
 import { ask } from '~/live/ask'
 import { listenForChanges } from '~/live/changes'
-import { makeEntry } from '~/tape/device'
 import { useOutbox } from '~/tape/outbox-context'
-import { useTyped } from '~/tape/typed'
-import { measure, type MeasureKind } from '~/ui/measure'
-import { MeasureInput } from '~/ui/measure-field'
-import { useReadersUnits } from '~/ui/reader'
-import { duration, minutesRange } from '~/ui/time'
+import { readyHere } from '~/offline/page'
+import { duration } from '~/ui/time'
 import { CLOCK_WORDS } from '~/wording/en'
 import { firstToRing, ring } from './ring'
-import { answered, heard, type JobClocks, useRunning } from './running'
-import { jobNumber } from '~/ui/job-number'
+import { heard, type JobClocks, useRunning } from './running'
+import { leftWords, nameOf } from './words'
 
 const TICK_MS = 1_000
 const SHOWN = 6
@@ -41,15 +36,21 @@ export function ClockStrip({ person: { userId, role }, loaded }: StripProps) {
     .filter(({ job, clock }) => !(isTransfer(clock) && pathname === `/jobs/${job.jobId}`))
     .sort((a, b) => rank(a, own) - rank(b, own) || (a.clock.dueAt ?? Infinity) - (b.clock.dueAt ?? Infinity))
   useRinging(running, own, now)
+  const runs = running.length > 0
+  useEffect(() => {
+    if (runs) readyHere(loadDue)
+  }, [runs])
   if (running.length === 0) return null
   const due = running.filter(({ clock }) => !isTransfer(clock) && clock.dueAt !== null && clock.dueAt <= now)
   const asked = role === 'trainee' ? [] : due.filter(({ job }) => own.includes(job.jobId)).slice(0, 2)
   const others = running.filter((each) => !asked.includes(each)).slice(0, SHOWN)
   return (
     <section className="clocks" aria-label="What runs">
-      {asked.map(({ job, clock }) => (
-        <Due key={clock.clockId} job={job} clock={clock} now={now} userId={userId} />
-      ))}
+      <Suspense fallback={null}>
+        {asked.map(({ job, clock }) => (
+          <Due key={clock.clockId} job={job} clock={clock} now={now} userId={userId} />
+        ))}
+      </Suspense>
       {others.length > 0 && (
         <ul>
           {others.map(({ job, clock }) => (
@@ -70,83 +71,12 @@ export function ClockStrip({ person: { userId, role }, loaded }: StripProps) {
   )
 }
 
+/** What asks for a reading: fetched before it is due. */
+const loadDue = () => import('./due')
+const Due = lazy(() => loadDue().then((each) => ({ default: each.Due })))
+
 const isTransfer = ({ what }: Clock) => what === 'recover' || what === 'charge'
-const nameOf = ({ title, number }: JobClocks) => title || jobNumber(number)
 const rank = ({ job }: { job: JobClocks }, own: string[]) => (own.includes(job.jobId) ? 0 : 1)
-
-function leftWords({ what, dueAt, latestAt }: Clock, now: number): string {
-  if (dueAt === null) return ''
-  if (what === 'recover' || what === 'charge') {
-    const [least, most] = [dueAt - now, latestAt === null ? Infinity : (latestAt ?? dueAt) - now]
-    return most <= 0 ? 'should be done' : `${minutesRange(least / 1000, most / 1000)} left`
-  }
-  return dueAt > now
-    ? `${duration((dueAt - now) / 1000)} left`
-    : `due since ${duration((now - dueAt) / 1000)}`
-}
-
-const ASKS: Record<'hold' | 'pull' | 'nitrogen', { kind: MeasureKind; label: string }> = {
-  hold: { kind: 'vacuum', label: 'The vacuum gauge reads' },
-  pull: { kind: 'pressure', label: 'The low side reads' },
-  nitrogen: { kind: 'pressure', label: 'The nitrogen reads' },
-}
-
-/** Its time is up: the one number that is due, noted from wherever one is. */
-function Due({ job, clock, now, userId }: { job: JobClocks; clock: Clock; now: number; userId: string }) {
-  const { outbox } = useOutbox()
-  const reading = useReadersUnits()
-  const [text, setText] = useTyped(`${userId} ${job.jobId}`, `due ${clock.clockId}`)
-  const [missing, setMissing] = useState(false)
-  const what = clock.what as keyof typeof ASKS
-  const { kind, label } = ASKS[what]
-  const measured = measure(kind, text, reading)
-  const write = <K extends EntryKind>(kindOf: K, body: EntryBodies[K]) => makeEntry(kindOf, body)
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    if (measured.kind !== 'one') return setMissing(true)
-    const pressurePa = measured.value
-    const watchId = clock.clockId
-    void outbox.put(
-      job.jobId,
-      what === 'hold'
-        ? [write('hold-ended', { holdId: clock.clockId, pressurePa })]
-        : [
-            write('pressure-noted', { point: what === 'pull' ? 'low' : 'test', pressurePa }),
-            write('watch-ended', { watchId }),
-          ],
-    )
-    setText('')
-    answered(userId, clock.clockId)
-  }
-  const stop = () => {
-    void outbox.put(job.jobId, [write('watch-ended', { watchId: clock.clockId })])
-    answered(userId, clock.clockId)
-  }
-  return (
-    <form className="clock-due" onSubmit={submit} role="alert">
-      <Link to={`/jobs/${job.jobId}`}>
-        <span>
-          <strong>{nameOf(job)}</strong>: {CLOCK_WORDS[clock.what]}, {leftWords(clock, now)}
-        </span>
-      </Link>
-      <MeasureInput
-        kind={kind}
-        label={label}
-        value={text}
-        onChange={setText}
-        error={missing && measured.kind === 'empty' ? 'Enter what the instrument reads.' : undefined}
-      />
-      <Button type="submit" className="btn-big">
-        Note it
-      </Button>
-      {what !== 'hold' && (
-        <Button variant="outline-secondary" className="stop" onClick={stop}>
-          Stop watching
-        </Button>
-      )}
-    </form>
-  )
-}
 
 /** Asks the server what runs, at the start and whenever a job changes. */
 function useServersClocks(userId: string, loaded: StripProps['loaded']) {

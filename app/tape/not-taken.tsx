@@ -12,30 +12,27 @@ import { type Names, useEntryWords } from './entry-words'
 import { useOutbox } from './outbox-context'
 import type { EntryAside } from './waiting-room'
 
-/** On every page: what the server did not take is kept, can be read, sent again, or thrown away. */
-export function NotTakenLine({ timeZone }: { timeZone: string }) {
+interface DialogProps {
+  timeZone: string
+  close: () => void
+}
+
+/** All that the server did not take, whichever job it is of. */
+export function NotTakenDialog({ timeZone, close }: DialogProps) {
   const { aside } = useOutbox()
-  const [open, setOpen] = useState(false)
-  if (aside.length === 0) return null
   return (
-    <>
-      <button type="button" className="signal signal-press" onClick={() => setOpen(true)}>
-        {aside.length === 1 ? '1 note was not taken' : `${aside.length} notes were not taken`}: look at{' '}
-        {aside.length === 1 ? 'it' : 'them'}
-      </button>
-      <Modal show={open} onHide={() => setOpen(false)} centered scrollable aria-labelledby="not-taken-title">
-        <Modal.Header closeButton>
-          <Modal.Title as="h2" id="not-taken-title">
-            Not taken, kept on this device
-          </Modal.Title>
-        </Modal.Header>
-        <Modal.Body className="stack">
-          {aside.map((each) => (
-            <NotTaken key={each.entryId} aside={each} timeZone={timeZone} leave={() => setOpen(false)} />
-          ))}
-        </Modal.Body>
-      </Modal>
-    </>
+    <Modal show={aside.length > 0} onHide={close} centered scrollable aria-labelledby="not-taken-title">
+      <Modal.Header closeButton>
+        <Modal.Title as="h2" id="not-taken-title">
+          Not taken, kept on this device
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="stack">
+        {aside.map((each) => (
+          <NotTaken key={each.entryId} aside={each} timeZone={timeZone} leave={close} />
+        ))}
+      </Modal.Body>
+    </Modal>
   )
 }
 

@@ -7,9 +7,9 @@ import type { Found } from './found'
 const PAUSE_MS = 150
 
 /** `/` from anywhere: to a tool, a cylinder, kit, a system or a job by a few letters, or by the address that a label's code has. */
-export function Finder({ open, close }: { open: boolean; close: () => void }) {
+export function Finder({ close }: { close: () => void }) {
   return (
-    <Modal show={open} onHide={close} aria-labelledby="finder-title" animation={false}>
+    <Modal show onHide={close} aria-labelledby="finder-title" animation={false}>
       <Modal.Body>
         <Search close={close} />
       </Modal.Body>

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useState } from 'react'
 import {
   Link,
   NavLink,
@@ -14,7 +14,7 @@ import { inShop, jobsWithClocks } from '#db'
 import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { onlySignedIn, signedIn } from '~/session/signed-in.server'
-import { openPage } from '~/offline/page'
+import { openPage, readyHere } from '~/offline/page'
 import { forgetForms } from '~/offline/send-form'
 import { isUnsent } from '~/offline/unsent-form'
 import { useFresh } from '~/offline/use-fresh'
@@ -22,13 +22,12 @@ import { usePack } from '~/offline/use-pack'
 import { OutboxProvider } from '~/tape/outbox-context'
 import { SignOut } from '~/tape/sign-out'
 import { SignalLine } from '~/tape/signal-line'
-import { NotTakenLine } from '~/tape/not-taken'
+import { NotTakenLine } from '~/tape/not-taken-line'
 import { ErrorPage } from '~/ui/error-page'
 import { ReaderContext } from '~/ui/reader'
 import { Shortcuts } from '~/ui/shortcuts'
 import type { Route } from './+types/frame'
 import type { FrameData } from './data'
-import { Finder } from './finder'
 
 export const middleware: Route.MiddlewareFunction[] = [onlySignedIn]
 
@@ -62,6 +61,11 @@ export function shouldRevalidate({
   return formMethod !== undefined && formMethod !== 'GET' ? defaultShouldRevalidate : false
 }
 
+const loadFinder = () => import('./finder')
+const Finder = lazy(() => loadFinder().then((each) => ({ default: each.Finder })))
+/** After the page is there: what a press would wait for, and without signal in vain. */
+const READY_MS = 4_000
+
 const PLACES = [
   ['/', 'Bench'],
   ['/cylinders', 'Cylinders'],
@@ -81,6 +85,10 @@ export default function Frame({
   useFresh()
   const { pathname } = useLocation()
   useEffect(forgetForms, [pathname])
+  useEffect(() => {
+    const timer = setTimeout(() => readyHere(loadFinder), READY_MS)
+    return () => clearTimeout(timer)
+  }, [])
   usePack(person.userId)
   return (
     <OutboxProvider key={person.userId} person={person} theme={preferences.theme}>
@@ -127,7 +135,11 @@ export default function Frame({
           </nav>
         </div>
         <Shortcuts find={find} />
-        <Finder open={finding} close={() => setFinding(false)} />
+        {finding && (
+          <Suspense fallback={null}>
+            <Finder close={() => setFinding(false)} />
+          </Suspense>
+        )}
       </ReaderContext>
     </OutboxProvider>
   )

@@ -1,12 +1,14 @@
 import { type DragEvent, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Form, Link, useSubmit } from 'react-router'
-import { UnitError, ZERO_CELSIUS_K, parseLinear, parseTemperature } from '#core/units'
+import { typedOf } from '~/form/check'
 import { typedIn } from '~/form/read.server'
+import { openDevice } from '~/offline/page'
+import { sendForm } from '~/offline/send-form'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn } from '~/session/signed-in.server'
-import { HOLD_TOOL, judgedHold, reasonsOf } from '~/slide-rule/hold/outcome'
-import { HoldTextError, readHoldText } from '~/slide-rule/hold/read'
+import { judgeForm } from '~/slide-rule/hold/form'
+import { HOLD_TOOL } from '~/slide-rule/hold/outcome'
 import { Field, FieldNotes } from '~/ui/field'
 import { VerdictCard } from '~/ui/verdict-card'
 import { useReadersUnits } from '~/ui/reader'
@@ -19,54 +21,19 @@ export function meta() {
   return [{ title: `${HOLD_TOOL.title} · Slide rule · Keg` }]
 }
 
-const NAMES = ['readings', 'previous', 'ambient', 'volume'] as const
-type Name = (typeof NAMES)[number]
-const LONGEST = 500_000
-
-/** Judges what was pasted. What cannot be read keeps what was typed, with a sentence on its field. */
+/** Judges what was pasted. */
 export async function action({ request, context }: Route.ActionArgs) {
   const { person } = signedIn(context)
-  const reading = { units: preferencesOf(person.preferences).units }
-  const form = await typedIn(request)
-  const typed = Object.fromEntries(
-    NAMES.map((name) => [name, (form[name] ?? '').slice(0, LONGEST)]),
-  ) as Record<Name, string>
-  const errors: Partial<Record<Name, string>> = {}
-  const read = <T,>(name: Name, how: (text: string) => T): T | undefined => {
-    const text = typed[name].trim()
-    if (text === '') return undefined
-    try {
-      return how(text)
-    } catch (error) {
-      if (!(error instanceof HoldTextError || error instanceof UnitError)) throw error
-      errors[name] = error.message
-      return undefined
-    }
-  }
-  const holdIn = (text: string) => readHoldText(text, reading.units.vacuum)
-  const readings = read('readings', holdIn)
-  const previous = read('previous', holdIn)
-  const ambientK = read('ambient', (text) => within(parseTemperature(text, reading.units.temperature)))
-  const volume = read('volume', (text) => parseLinear('capacity', text, 'L'))
-  if (!readings && !errors.readings)
-    errors.readings = 'Paste the readings: a time and a pressure on each line.'
-  if (!readings || Object.keys(errors).length > 0) return { typed, errors }
-  const judged = judgedHold(
-    {
-      readings,
-      ...(previous && { previous }),
-      ...(ambientK !== undefined && { ambientK }),
-      ...(volume !== undefined && { volumeM3: { least: volume, most: volume } }),
-    },
-    reading,
-  )
-  return { typed, errors, judged: { ...judged, reasons: reasonsOf(judged.judgement) } }
+  return judgeForm(await typedIn(request), { units: preferencesOf(person.preferences).units })
 }
 
-function within(tempK: number): number {
-  if (tempK < ZERO_CELSIUS_K - 30 || tempK > ZERO_CELSIUS_K + 60)
-    throw new UnitError('Between −30 and 60 °C: check the number and its unit.')
-  return tempK
+/** Without signal it is judged on this device, by the same judge. */
+export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
+  const typed = typedOf(await request.clone().formData())
+  return sendForm({ serverAction }, async () => {
+    const device = await openDevice()
+    return device && judgeForm(typed, { units: device.pack.preferences.units })
+  })
 }
 
 const EXAMPLE = '0  410\n1  980\n2  1390\n3  1690\n4  1900\n6  2170\n8  2300\n10  2370\n12  2400\n15  2420'

@@ -1,4 +1,4 @@
-// Makes saturation.json from a folder of saturation CSVs: node core/refrigerants/data/make.mjs FOLDER
+// Makes saturation.json and substances.json from a folder of saturation CSVs: node core/refrigerants/data/make.mjs FOLDER
 // Columns kept: bubble and dew pressure (Pa absolute), density of liquid at bubble and of vapour at dew (kg/m3).
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -38,11 +38,17 @@ const refrigerants = rowsOf('composition.csv').map((row) => {
   }
 })
 
-const target = new URL('./saturation.json', import.meta.url)
-writeFileSync(
-  target,
-  `{"source":"saturation data computed with CoolProp 8.0.0","version":1,"refrigerants":[\n${refrigerants
-    .map((r) => JSON.stringify(r))
-    .join(',\n')}\n]}\n`,
+// What a substance is weighs little, and is wanted where no curve is.
+const list = (rows) => rows.map((row) => JSON.stringify(row)).join(',\n')
+const write = (name, text) => writeFileSync(new URL(`./${name}`, import.meta.url), text)
+write(
+  'substances.json',
+  `[\n${list(refrigerants.map(({ code, molarMassG, composition }) => ({ code, molarMassG, composition })))}\n]\n`,
+)
+write(
+  'saturation.json',
+  `{"source":"saturation data computed with CoolProp 8.0.0","version":1,"refrigerants":[\n${list(
+    refrigerants.map(({ molarMassG: _mass, composition: _shares, ...curve }) => curve),
+  )}\n]}\n`,
 )
 console.log(`${refrigerants.length} refrigerants`)
