@@ -36,6 +36,7 @@ Keg, a weighed logbook for refrigeration and vehicle-AC technicians.
   ./keg test             lint, types, build, all tests; closes with the counts
   ./keg bench            loads a large shop and prints a table of speeds and sizes
   ./keg bench live       100 devices and 50 listeners for five minutes; prints a table
+  ./keg bench offline    what a device keeps of a shop, and how long pages take on a slow phone, with and without signal
   ./keg bench watch      what is said of a thousand simulated recoveries, against what the plant knows
   ./keg bench chaos      ends sessions, database and server while people write; says what was lost
   ./keg rig FILE.json    runs a scenario of the simulated plant, prints it as CSV (docs/rig.md)

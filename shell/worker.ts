@@ -68,7 +68,9 @@ async function page(request: Request): Promise<Response> {
   if (!shell) return fetch(request)
   const ended = new AbortController()
   const fromServer = fetch(request, { signal: ended.signal }).catch(() => undefined)
-  const late = new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), SLOW_MS))
+  // A browser that knows of no connection is not waited for.
+  const patienceMs = self.navigator.onLine ? SLOW_MS : 0
+  const late = new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), patienceMs))
   const answer = await Promise.race([fromServer, late])
   // A server that is just starting, or one in between that has nothing to say.
   if (answer && ![502, 503, 504].includes(answer.status)) return answer

@@ -168,7 +168,9 @@ export async function openDevice(): Promise<Device | undefined> {
 const noAnswer = (error: unknown) =>
   !(error instanceof Response) && !(isRouteErrorResponse(error) && error.status < 500)
 
-const slow = () => new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), SLOW_MS))
+/** A browser that knows of no connection is not waited for: should it be wrong, the answer comes late. */
+const slow = () =>
+  new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), navigator.onLine ? SLOW_MS : 0))
 
 async function later(address: string, asked: Promise<{ data: unknown } | { error: unknown }>) {
   const answer = await asked
