@@ -1,5 +1,5 @@
 export * from './saturation'
 export * from './catalogue'
-export { refrigerant, refrigerantCode, REFRIGERANTS, UnknownRefrigerantError } from './substances'
+export { refrigerant, refrigerantCode, REFRIGERANTS } from './substances'
 export type { RefrigerantFacts, SafetyClass } from './facts'
 export * from './vapour'
