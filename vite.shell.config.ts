@@ -1,21 +1,28 @@
 import { readdirSync } from 'node:fs'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
 
-/** The service worker, built after the program: it has the list of its files. */
-const assets = readdirSync('build/client/assets')
-const version = assets.flatMap((name) => /^manifest-(\w+)\.js$/.exec(name)?.[1] ?? [])
-if (version.length !== 1)
-  throw new Error('build/client/assets has no manifest, or several: build the program first')
-const files = [
-  ...assets.map((name) => `/assets/${name}`),
-  ...readdirSync('public/icons').map((name) => `/icons/${name}`),
-  '/keg.svg',
-  '/manifest.webmanifest',
-]
+/** Tells the worker its version and the list of its files, once the program is built. */
+const program = (): Plugin => ({
+  name: 'keg-program',
+  config() {
+    const assets = readdirSync('build/client/assets')
+    const version = assets.flatMap((name) => /^manifest-(\w+)\.js$/.exec(name)?.[1] ?? [])
+    if (version.length !== 1)
+      throw new Error('build/client/assets has no manifest, or several: build the program first')
+    const files = [
+      ...assets.map((name) => `/assets/${name}`),
+      ...readdirSync('public/icons').map((name) => `/icons/${name}`),
+      '/keg.svg',
+      '/manifest.webmanifest',
+    ]
+    return { define: { KEG_BUILD: JSON.stringify(version[0]), KEG_FILES: JSON.stringify(files) } }
+  },
+})
 
+/** The service worker, built after the program. */
 export default defineConfig({
+  plugins: [program()],
   publicDir: false,
-  define: { KEG_BUILD: JSON.stringify(version[0]), KEG_FILES: JSON.stringify(files) },
   build: {
     outDir: 'build/client',
     emptyOutDir: false,

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Entry } from '#core/tape'
 import { aCylinder, aJob, anEntry, type AShop, aShop } from '../../testing/a-shop'
-import { append, type Appended, closeDatabase, cylinderOf, inShop, jobHead } from '..'
+import { addKit, append, type Appended, closeDatabase, cylinderOf, inShop, jobHead } from '..'
 
 let shop: AShop
 beforeAll(async () => {
@@ -92,5 +92,42 @@ describe('what was done without signal', () => {
     const stood = await send(deaf, [again, choice], soon, [choice.entryId])
     expect(stood.refused).toEqual([])
     expect(found(stood)).toMatchObject([{ codes: ['other-refrigerant'] }])
+  })
+  it('holds nothing against it that came after: a machine that pulled another gas since, a cylinder that runs elsewhere now', async () => {
+    const [cylinderId, gull] = [await aCylinder(shop), await aCylinder(shop, { refrigerant: 'R-134a' })]
+    const kitId = randomUUID()
+    await inShop(shop.shopId, (tx) =>
+      addKit(
+        tx,
+        kitId,
+        { kind: 'machine', label: `M ${kitId}`, facts: {}, keepsAt: '', state: 'in-use' },
+        new Date(NOON),
+      ),
+    )
+    const used = (min: number, deviceId: string) =>
+      anEntry(
+        'kit-used',
+        { kitId, kind: 'machine', label: 'M', facts: {} },
+        { at: NOON + min * MIN, deviceId, deviceSeq: 9 },
+      )
+    const [there, now, roof] = [await aJob(shop), await aJob(shop), await aJob(shop)]
+    // At 14 h the machine pulls R-134a for somebody else, and at 16 h the cylinder stands on another scale.
+    const [described, chosen, started, ended] = recovery(gull, 1e6, 120, 150)
+    await send(
+      there,
+      [
+        { ...described, body: { refrigerant: 'R-134a' } } as Entry,
+        used(119, 'other'),
+        chosen,
+        started,
+        ended,
+      ],
+      NOON + 150 * MIN,
+    )
+    await send(now, recovery(cylinderId, 1e6, 240, 260).slice(0, 3), NOON + 240 * MIN)
+    const [first, ...rest] = recovery(cylinderId, 1e6, 5, 40)
+    const answer = await send(roof, [first, used(4, first.deviceId), ...rest], NOON + 300 * MIN)
+    expect(answer.refused).toEqual([])
+    expect(found(answer)).toEqual([])
   })
 })

@@ -142,13 +142,17 @@ async function refusals(
   return judged(tx, request, tape, entry, accepted)
 }
 
-/** What a decision has against it, as things stand now; empty where it decides nothing. */
+/**
+ * What a decision has against it, as things stand now; empty where it decides nothing.
+ * @param takenAt when it was taken, ms, where that is long ago: what kit has pulled since is not held against it
+ */
 async function judged(
   tx: ShopTx,
   request: AppendRequest,
   tape: OpenTape,
   entry: Entry,
   before: Entry[],
+  takenAt = Infinity,
 ): Promise<Reason<RefusalCode>[]> {
   const about = decided(entry)
   if (!about) return []
@@ -164,8 +168,10 @@ async function judged(
   ])
   return refusalsOf(entry, state, {
     cylinder,
-    kit: kit.map(asPiece),
-    today: request.today,
+    kit: kit
+      .map((row) => (row.gasAt && row.gasAt.getTime() > takenAt ? { ...row, lastGas: null } : row))
+      .map(asPiece),
+    today: Number.isFinite(takenAt) ? new Date(takenAt).toISOString().slice(0, 10) : request.today,
     marginPct: shop.fillMarginPct,
     customerId: system?.customerId ?? null,
     busyElsewhere,
@@ -191,16 +197,22 @@ async function foundAgainst(
     const fresh = decidesOn(entry, request.sentAt) && !request.unheard?.includes(entry.entryId)
     if (!about || fresh || entry.backdated) continue
     const { cylinderId = null } = about
-    const reasons = await judged(tx, request, tape, entry, accepted.slice(0, i))
+    const takenAt = entry.at - (entry.offsetMs ?? 0)
+    const reasons = await judged(tx, request, tape, entry, accepted.slice(0, i), takenAt)
     let jobs: number[] = []
+    let over = true
     if (entry.kind === 'run-started') {
       after ??= await foldOpen(tx, request.jobId, tape, [...accepted])
       const run = after.transfers.find((each) => each.transferId === entry.body.runId)
       if (run) jobs = await jobsOnCylinder(tx, run, request)
+      over = run?.endedAt !== undefined
     }
     const codes: AgainstCode[] = [
       ...(jobs.length > 0 ? (['used-meanwhile'] as const) : []),
-      ...reasons.map(({ code }) => code).filter((code) => !ONLY_TO_LOOK_AT.includes(code)),
+      ...reasons
+        .map(({ code }) => code)
+        // Whoever has it now may have taken it after this one was done with it.
+        .filter((code) => !ONLY_TO_LOOK_AT.includes(code) && !(code === 'in-use' && over)),
     ]
     if (codes.length === 0) continue
     const body = { entryId: entry.entryId, cylinderId, codes, jobs }
