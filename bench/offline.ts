@@ -4,11 +4,25 @@ import { randomUUID } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { type Browser, chromium, type Page } from '@playwright/test'
-import { addPerson, closeDatabase, customerNamed, foundShop, inShop, openSession, siteNamed } from '#db'
+import { type Entry, type EntryBodies, type EntryKind, versionOf } from '#core/tape'
+import {
+  addPerson,
+  allCylinders,
+  append,
+  closeDatabase,
+  customerNamed,
+  foundShop,
+  inShop,
+  openJob,
+  openSession,
+  siteNamed,
+} from '#db'
 import { analyse, fillShop } from '../db/bulk'
 import { cookieOf, sessionOf } from '../testing/a-session'
 
 const SIZES = { cylinders: 500, systems: 200, jobs: 400, entriesPerJob: 20, kit: 200 }
+/** Beside what is closed. */
+const IN_HAND = { jobs: 25, entries: 60 }
 const ROUNDS = 5
 /** A slow mobile line, and a processor of a quarter of this one's. */
 const LINE = { latencyMs: 300, bytesPerS: 200_000 }
@@ -44,8 +58,48 @@ async function aShopOf(): Promise<string> {
     await siteNamed(tx, site)
     await fillShop(tx, SIZES, ids.userId, ids.siteId)
   })
+  for (let nr = 0; nr < IN_HAND.jobs; nr++) await aJobInHand(ids, nr)
   await analyse()
   return openSession(ids.shopId, ids.userId)
+}
+
+/** One with a recovery under way, and what was noted of it. */
+async function aJobInHand({ shopId, userId }: { shopId: string; userId: string }, nr: number) {
+  const jobId = randomUUID()
+  const runId = randomUUID()
+  const at = Date.now() - 3_600_000
+  await inShop(shopId, async (tx) => {
+    const [cylinder] = (await allCylinders(tx, nr + 1)).slice(nr)
+    const entry = <K extends EntryKind>(n: number, kind: K, body: EntryBodies[K]) =>
+      ({
+        entryId: randomUUID(),
+        kind,
+        version: versionOf(kind),
+        at: at + n * 1_000,
+        deviceId: `bench-${nr}`,
+        deviceSeq: n,
+        body,
+      }) as Entry
+    const { cylinderId } = cylinder!
+    const weights = Array.from({ length: IN_HAND.entries - 2 }, (_, i) =>
+      entry(i + 3, 'weight-noted', { runId, weightMg: 12e6 + i * 10_000 }),
+    )
+    const start = { runId, use: 'recover', cylinderId, scale: 'S1', mode: 'gross', weightMg: 12e6 } as const
+    await openJob(tx, jobId, userId, new Date(at))
+    await append(tx, {
+      jobId,
+      userId,
+      entries: [
+        entry(1, 'job-described', { title: `In hand ${nr}`, refrigerant: 'R-410A' }),
+        entry(2, 'run-started', start),
+        ...weights,
+      ],
+      sentAt: Date.now(),
+      offsetMs: 0,
+      now: new Date(),
+      today: new Date().toISOString().slice(0, 10),
+    })
+  })
 }
 
 async function sizes() {
@@ -57,7 +111,7 @@ async function sizes() {
   rows.push(['The program on the device, as it is sent', program, undefined, 'kB'])
   rows.push(['Of these the tables of 37 refrigerants', gz(tables[1]), undefined, 'kB'])
   const pack = await (await fetch(`${origin}/pack`, { headers: { cookie: cookieOf(token) } })).text()
-  const said = `A shop of ${SIZES.cylinders} cylinders and ${SIZES.systems} systems`
+  const said = `${SIZES.cylinders} cylinders, ${SIZES.systems} systems, ${IN_HAND.jobs} jobs in hand`
   rows.push([`${said}, kept`, pack.length / 1e6, 3, 'MB'])
   rows.push(['The same as it is sent', gz(Buffer.from(pack)), undefined, 'kB'])
   const html = await (await fetch(origin, { headers: { cookie: cookieOf(token) } })).text()

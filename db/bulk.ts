@@ -38,6 +38,7 @@ export async function fillShop(tx: ShopTx, sizes: BulkSizes, userId: string, sit
       now() - interval '500 days', case n % 2 when 0 then current_date - 20 + n % 60 end,
       case n % 2 when 0 then 'scale-check' end
     from generate_series(1, ${kit}) n`
+  await tx`update shop set next_job_number = ${jobs + 1} where shop_id = current_shop()`
   await tx`
     insert into job (shop_id, job_id, number, next_seq, opened_by, opened_at)
     select current_shop(), md5('job ' || n)::uuid, n, ${entriesPerJob} + 1, ${userId}, now() - n * interval '25 minutes'

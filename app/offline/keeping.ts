@@ -39,7 +39,7 @@ async function keepingOf(userId: string): Promise<Keeping> {
 /** @returns undefined: nothing, or nothing that is not too old */
 export async function packOf(userId: string): Promise<Kept | undefined> {
   const { kept } = await keepingOf(userId)
-  return kept && Date.now() - kept.pack.at < OLDEST_MS ? kept : undefined
+  return kept && Date.now() - kept.heardAt < OLDEST_MS ? kept : undefined
 }
 
 /** What the server has confirmed of a job, so that it is not missing before the pack is fetched anew. */
@@ -94,6 +94,7 @@ export async function refresh(userId: string): Promise<boolean> {
     keeping.kept = {
       ...keeping.kept,
       pack: { ...keeping.kept.pack, at },
+      heardAt: Date.now(),
       learned: since(keeping.kept, learnedBefore),
     }
   } else {
@@ -101,7 +102,7 @@ export async function refresh(userId: string): Promise<boolean> {
     // A newer server, or somebody else's word in between: this program goes on with what it has.
     if (!pack || pack.person.userId !== userId) return false
     const learned = keeping.kept ? since(keeping.kept, learnedBefore) : {}
-    keeping.kept = { pack, mark: response.headers.get('etag') ?? '', learned }
+    keeping.kept = { pack, mark: response.headers.get('etag') ?? '', heardAt: Date.now(), learned }
   }
   await store(keeping)
   return true

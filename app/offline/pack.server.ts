@@ -32,8 +32,8 @@ import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { PACK_FORMAT, type Pack } from './pack'
 
-/** More of each, and a device keeps the first so many: the rest is looked up when there is signal. */
-const MOST = { cylinders: 2000, systems: 2000, kit: 2000, jobs: 60 }
+/** More than any shop has, but of jobs in hand: of those the ones touched last. */
+const MOST = { cylinders: 20_000, systems: 20_000, kit: 20_000, jobs: 60 }
 const DUE_DAYS = 365
 const LATELY = 5
 /** Of nobody: reads what a job that is not there yet would read. */

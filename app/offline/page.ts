@@ -46,7 +46,9 @@ interface Standing {
 let standing: Standing | undefined
 const listeners = new Set<() => void>()
 /** Answers that came too late for the page, by address. */
-const late = new Map<string, unknown>()
+const late = new Map<string, { data: unknown; at: number }>()
+/** One that nobody has fetched by then is as old as any. */
+const LATE_MS = 10_000
 const lateListeners = new Set<() => void>()
 
 /** @returns undefined: the page is as the server has it */
@@ -107,11 +109,9 @@ export function openPage<T, P = unknown>(
   const load = async ({ request, params, serverLoader }: Load<T, P>) => {
     const url = new URL(request.url)
     const address = url.pathname + url.search
-    if (late.has(address)) {
-      const data = late.get(address) as T
-      late.delete(address)
-      return show(address, data)
-    }
+    const came = late.get(address)
+    late.delete(address)
+    if (came && Date.now() - came.at < LATE_MS) return show(address, came.data as T)
     const asked = serverLoader().then(
       (data) => ({ data }),
       (error: unknown) => ({ error }),
@@ -175,7 +175,7 @@ const slow = () =>
 async function later(address: string, asked: Promise<{ data: unknown } | { error: unknown }>) {
   const answer = await asked
   if (!('data' in answer) || !onThisPage(address)) return
-  late.set(address, answer.data)
+  late.set(address, { data: answer.data, at: Date.now() })
   for (const tell of lateListeners) tell()
 }
 

@@ -7,12 +7,14 @@ export interface Kept {
   pack: Pack
   /** The server's name for this state of it. */
   mark: string
+  /** When the server said so last, by this device's own clock, ms. */
+  heardAt: number
   /** Entries that the server has confirmed since, by job. */
   learned: Record<string, Entry[]>
 }
 
 interface Schema extends DBSchema {
-  packs: { key: string; value: { pack: unknown; mark: string; learned: Record<string, Entry[]> } }
+  packs: { key: string; value: Omit<Kept, 'pack'> & { pack: unknown } }
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined

@@ -70,7 +70,9 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
     <>
       <div className="page-head">
         <h1>Jobs</h1>
-        <span className="quiet">{onlyInHand ? `${count} in hand; the server knows the others` : count}</span>
+        <span className="quiet">
+          {onlyInHand ? `${count} in hand, those touched last; the server knows the others` : count}
+        </span>
       </div>
       <Form method="get" className="row-of mb-3" role="search" key={JSON.stringify(filter)}>
         <select
