@@ -87,6 +87,10 @@ it('has books that come out right: nothing below zero, every weight on the next 
     expect(await movements(tx, {}, 500)).not.toEqual([])
     for (const job of (await jobPage(tx, {}, PAGE)).jobs) {
       const state = foldTape(await tapeOf(tx, job.jobId))
+      expect(
+        state.against.map(({ codes }) => codes),
+        job.title,
+      ).toEqual([])
       expect(state.flags, job.title).toEqual([])
       expect([state.recoveredMg, state.chargedMg]).toEqual([job.recoveredMg, job.chargedMg])
       for (const { verdict } of state.verdicts) expect(verdict.reasons.length).toBeGreaterThan(0)

@@ -322,7 +322,12 @@ function tapeOf(story: Story, start: number, grosses: Map<string, number>, now: 
   write('temperature-noted', { point: 'ambient', tempK: 292.15 })
   write(
     'cylinder-chosen',
-    { cylinderId: idFor(story.into), use: 'recover', massMg: expected?.massMg ?? null },
+    {
+      cylinderId: idFor(story.into),
+      use: 'recover',
+      // Long ago it was known from the site that less was left in it.
+      massMg: story.daysAgo === 0 ? (expected?.massMg ?? null) : story.recoveredMg,
+    },
     2,
   )
   if (story.until === 'recovering') return recovering()

@@ -107,6 +107,7 @@ export const KIT: DemoKit[] = [
     label: 'Machine 1',
     keepsAt: 'Van 1',
     facts: {
+      flammableOk: true,
       oilLess: true,
       takesLiquid: true,
       cutOutPa: bar(38),

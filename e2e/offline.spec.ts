@@ -59,7 +59,12 @@ const kindsOf = async (shop: AShop, jobId: string) =>
 const idIn = (page: Page) => new URL(page.url()).pathname.split('/').at(-1)!
 
 /** From a tap on the cylinder to the word on the recovery. */
-async function quickJob(page: Page, label: string, grams: [first: string, last: string]) {
+async function quickJob(
+  page: Page,
+  label: string,
+  grams: [first: string, last: string],
+  midway: () => void = () => {},
+) {
   await page.getByRole('link', { name: 'New job' }).tap()
   await page.getByRole('radio', { name: new RegExp(label) }).check()
   await page.getByRole('button', { name: 'Go', exact: true }).tap()
@@ -67,6 +72,7 @@ async function quickJob(page: Page, label: string, grams: [first: string, last: 
   const jobId = idIn(page)
   await page.getByLabel('The scale shows').fill(grams[0])
   await page.getByRole('button', { name: 'Note weight' }).tap()
+  midway()
   await page.getByRole('button', { name: 'Finish …' }).tap()
   await page.getByLabel('Final weight on the scale').fill(grams[1])
   await page.getByRole('button', { name: 'End this transfer' }).tap()
@@ -208,13 +214,13 @@ test('somebody else used the cylinder meanwhile: told at once, with what to do, 
     await open(page, '/')
     await takenAlong(page)
     await page.context().setOffline(true)
-    const jobId = await quickJob(page, 'Auk 3', ['12.4 kg', '13 kg'])
+    let between = 0
+    const jobId = await quickJob(page, 'Auk 3', ['12.4 kg', '13 kg'], () => (between = Date.now() - HOUR))
     // In the middle of it, by the server's clock, another job recovers into what it calls Auk 3.
     const tape = () => inShop(shop.shopId, (tx) => tapeOf(tx, jobId))
     const other = await aJob(shop)
     const runId = randomUUID()
     await page.clock.fastForward(HOUR)
-    const between = Date.now() - HOUR
     await page.getByRole('link', { name: 'Bench' }).first().tap()
     await note(
       shop,
@@ -225,6 +231,7 @@ test('somebody else used the cylinder meanwhile: told at once, with what to do, 
         { runId, use: 'recover', cylinderId, scale: '', mode: 'gross', weightMg: 12e6 },
         { at: between - 50_000 },
       ),
+      anEntry('run-ended', { runId, weightMg: 12_500_000, hoseMg: 0 }, { at: between }),
     )
     await page.context().setOffline(false)
     await expect.poll(async () => (await tape()).length, { timeout: 40_000 }).toBeGreaterThan(5)
