@@ -1,6 +1,6 @@
 // What a device keeps of what runs: the server's word, what is only known here, and nobody else's.
 import { beforeEach, describe, expect, it } from 'vitest'
-import { answered, heard, type JobClocks, kept, seenOnPage } from './running'
+import { answered, heard, type JobClocks, kept, seenOnPage, takenAlong } from './running'
 
 const store = new Map<string, string>()
 beforeEach(() => {
@@ -30,6 +30,15 @@ describe('what runs, on one device', () => {
     expect(ids().sort()).toEqual(['mine', 'theirs'])
     heard('u', [job('b', 'theirs')], 0, nothing)
     expect(ids()).toEqual(['theirs'])
+  })
+  it('without signal it is what this device has seen, with its own offset; else what it took along', () => {
+    takenAlong('u', [job('b', 'packed')])
+    expect(ids()).toEqual(['packed'])
+    // Seen since: a hold that was begun here, on a device whose clock is a quarter of a second ahead.
+    seenOnPage('u', job('a', 'begun here'), 250)
+    takenAlong('u', [job('b', 'packed'), job('c', 'long ended')])
+    expect(ids().sort()).toEqual(['begun here', 'packed'])
+    expect(kept('u')).toMatchObject({ offsetMs: 250 })
   })
   it('what was answered here does not come back while the answer is on its way', () => {
     heard('u', [job('a', 'hold')], 0, nothing)

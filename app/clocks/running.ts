@@ -59,6 +59,11 @@ export function heard(userId: string, jobs: JobClocks[], offsetMs: number, unsen
   })
 }
 
+/** Without signal: what this device has seen itself is truer, its clock's offset with it. Only where it has nothing this counts. */
+export function takenAlong(userId: string, jobs: JobClocks[]) {
+  if (!keptHere(userId)) keep({ ...NOTHING, userId, jobs })
+}
+
 /** The server knows no plate: how long a transfer takes is told by the page of its job. */
 function withRange(clock: Clock, job: JobClocks | undefined): Clock {
   if (clock.dueAt !== null) return clock
@@ -89,6 +94,10 @@ export function answered(userId: string, clockId: string) {
 
 /** What this device has kept for one person. */
 export function kept(userId: string): Kept {
+  return keptHere(userId) ?? (last.userId === userId ? last : { ...NOTHING, userId })
+}
+
+function keptHere(userId: string): Kept | undefined {
   try {
     const found = JSON.parse(localStorage.getItem(KEY) ?? 'null') as Kept | null
     if (found?.userId === userId && Array.isArray(found.jobs) && Array.isArray(found.own))
@@ -96,7 +105,7 @@ export function kept(userId: string): Kept {
   } catch {
     // Nothing is kept here, or it is damaged: the server tells again.
   }
-  return last.userId === userId ? last : { ...NOTHING, userId }
+  return undefined
 }
 
 function keep(next: Kept) {

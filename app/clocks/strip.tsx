@@ -8,7 +8,7 @@ import { readyHere } from '~/offline/page'
 import { duration } from '~/ui/time'
 import { CLOCK_WORDS } from '~/wording/en'
 import { firstToRing, ring } from './ring'
-import { heard, type JobClocks, useRunning } from './running'
+import { heard, type JobClocks, takenAlong, useRunning } from './running'
 import { leftWords, nameOf } from './words'
 
 const TICK_MS = 1_000
@@ -17,7 +17,7 @@ const SHOWN = 6
 interface StripProps {
   person: { userId: string; role: string }
   /** What ran when the page was loaded. */
-  loaded: { now: number; jobs: JobClocks[] }
+  loaded: { now: number; jobs: JobClocks[]; takenAlong?: boolean }
 }
 
 /** What runs against the clock, on every screen: job, what, how long, how long still; at its end it calls and asks. */
@@ -82,7 +82,10 @@ const rank = ({ job }: { job: JobClocks }, own: string[]) => (own.includes(job.j
 function useServersClocks(userId: string, loaded: StripProps['loaded']) {
   const { waiting } = useOutbox()
   const unsent = useEffectEvent(() => new Set(waiting.map((each) => each.jobId)))
-  const firstHeard = useEffectEvent(() => heard(userId, loaded.jobs, Date.now() - loaded.now, unsent()))
+  const firstHeard = useEffectEvent(() => {
+    if (loaded.takenAlong) takenAlong(userId, loaded.jobs)
+    else heard(userId, loaded.jobs, Date.now() - loaded.now, unsent())
+  })
   // Before anything is painted: what this device kept may be older than the page.
   useLayoutEffect(() => firstHeard(), [])
   useEffect(() => {

@@ -1,4 +1,5 @@
 import type { PastRun } from '#core/recovery'
+import { FOLD_VERSION } from '#core/tape'
 import type {
   CylinderRow,
   JobSummary,
@@ -85,5 +86,8 @@ export function fromText(text: string): unknown {
 /** @returns undefined: it is nothing that this program reads */
 export function packIn(value: unknown): Pack | undefined {
   const pack = value as Partial<Pack> | null
-  return pack?.format === PACK_FORMAT && typeof pack.person?.userId === 'string' ? (pack as Pack) : undefined
+  if (pack?.format !== PACK_FORMAT || typeof pack.person?.userId !== 'string') return undefined
+  // The short cut of another version of the fold is none: such a job opens with signal only.
+  const foldable = ({ tape }: PackedJob) => (tape.checkpoint?.foldVersion ?? FOLD_VERSION) === FOLD_VERSION
+  return { ...(pack as Pack), jobs: (pack as Pack).jobs.filter(foldable) }
 }

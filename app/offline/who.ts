@@ -39,10 +39,10 @@ async function forgetPerson(): Promise<void> {
   }
 }
 
-/** Somebody else has come, in another tab. */
+/** Somebody else has come in another tab, or whoever was here has left. */
 export function onSomebodyElse(userId: string, tell: () => void): () => void {
   const look = (event: StorageEvent) => {
-    if (event.key === KEY && event.newValue !== null && event.newValue !== userId) tell()
+    if (event.key === KEY && event.newValue !== userId) tell()
   }
   window.addEventListener('storage', look)
   return () => window.removeEventListener('storage', look)

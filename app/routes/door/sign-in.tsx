@@ -1,10 +1,11 @@
 import Joi from 'joi'
+import { useSyncExternalStore } from 'react'
 import { Button } from 'react-bootstrap'
 import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
 import { closeSession, findSession, findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
 import { readForm, refuse, text } from '~/form/read.server'
 import { openPage } from '~/offline/page'
-import { sendForm } from '~/offline/send-form'
+import { formUnsent, sendForm, subscribeToForms } from '~/offline/send-form'
 import { sessionCookie, sessionToken } from '~/session/cookie.server'
 import { passwordFits } from '~/session/password.server'
 import { ownPath } from '~/session/own-path'
@@ -69,6 +70,7 @@ export async function clientAction(sent: Route.ClientActionArgs) {
 export default function SignIn({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'
   const [search] = useSearchParams()
+  const unsent = useSyncExternalStore(subscribeToForms, formUnsent, () => false)
   return (
     <main className="door">
       <div className="mark">Keg</div>
@@ -91,6 +93,11 @@ export default function SignIn({ actionData }: Route.ComponentProps) {
           error={actionData?.errors.password}
           autoComplete="current-password"
         />
+        {unsent && (
+          <p className="field-error mb-0" role="alert">
+            No connection: nobody can sign in without one. Try again once it is back.
+          </p>
+        )}
         <Button type="submit" className="btn-big" disabled={busy}>
           {busy ? 'Signing in …' : 'Sign in'}
         </Button>
