@@ -15,6 +15,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: 'test-results/playwright.json' }]],
   use: {
     baseURL,
+    // Less than a test has: what could not be pressed is then seen with the page that was there.
+    actionTimeout: 20_000,
     trace: process.env.KEG_TRACE ? 'retain-on-failure' : 'off',
     launchOptions: {
       executablePath: process.env.KEG_CHROMIUM ?? '/usr/bin/chromium',

@@ -11,7 +11,7 @@ import { METRIC_UNITS } from '#core/units'
 import { sessionOf } from '../testing/a-session'
 import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../testing/a-shop'
 import { aRunningJob } from './arrange'
-import { packs, takenAlong } from './on-device'
+import { packs, programKept, takenAlong } from './on-device'
 import { expect, open, ready, test } from './shop'
 
 const PHONE = { width: 390, height: 844 }
@@ -279,16 +279,16 @@ test('with a slow signal a page opens from the device, and is brought up to date
 })
 
 test('a sign-out with unsent notes asks, and leaves nothing of the person but what waits', async ({
-  browser,
-  as,
-  shop,
+  alone,
 }) => {
+  const { page, shop } = await alone({ timezoneId: 'UTC' })
+  const context = page.context()
   const { jobId, tape } = await aRunningJob(shop)
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'UTC' })
-  const page = await as('metric', context)
   await open(page, `/jobs/${jobId}`)
   await takenAlong(page)
   const before = (await tape()).length
+  const otherTab = await context.newPage()
+  await open(otherTab, '/cylinders')
   await context.setOffline(true)
   await page.getByLabel('The scale shows').fill('13 kg')
   await page.getByRole('button', { name: 'Note weight' }).click()
@@ -302,7 +302,8 @@ test('a sign-out with unsent notes asks, and leaves nothing of the person but wh
   await page.waitForURL('/sign-in')
   expect(await page.evaluate(packs)).toBe(0)
   expect(await page.evaluate(() => localStorage.getItem('keg-signed-in'))).toBeNull()
-  // Nobody opens anything without signal now.
+  // Another tab does not go on showing what was theirs. Nobody opens anything without signal now.
+  await expect(otherTab.getByRole('heading', { name: 'No connection' })).toBeVisible()
   await page.goto('/')
   await expect(page.getByRole('heading', { name: 'No connection' })).toBeVisible()
   // With signal the server hears of it first: whoever opens Keg now is asked who they are.
@@ -315,7 +316,110 @@ test('a sign-out with unsent notes asks, and leaves nothing of the person but wh
   ])
   await open(page, '/')
   await expect.poll(async () => (await tape()).length).toBe(before + 1)
+})
+
+test('a sign-out with signal ends every tab of the browser', async ({ alone }) => {
+  const { page } = await alone({ timezoneId: 'UTC' })
+  await open(page, '/')
+  await takenAlong(page)
+  const otherTab = await page.context().newPage()
+  await open(otherTab, '/cylinders')
+  await page.getByRole('button', { name: 'Sign out' }).click()
+  for (const each of [page, otherTab]) await each.waitForURL(/\/sign-in/)
+  expect(await page.evaluate(packs)).toBe(0)
+})
+
+test('a page of an older Keg says that there is a newer one, and loads it when it is told to', async ({
+  browser,
+  as,
+}) => {
+  const context = await browser.newContext({ serviceWorkers: 'block', timezoneId: 'UTC' })
+  const page = await as('metric', context)
+  const build = page.locator('meta[name=keg-build]')
+  await page.route(
+    '/',
+    async (route) => {
+      const response = await route.fetch()
+      const body = (await response.text()).replace(/(keg-build" content=")[^"]+/, '$1older')
+      await route.fulfill({ response, body })
+    },
+    { times: 1 },
+  )
+  await open(page, '/')
+  await expect(build).toHaveAttribute('content', 'older')
+  await expect(page.getByText('There is a newer Keg. What waits here stays.')).toBeVisible()
+  await page.getByRole('button', { name: 'Load it' }).click()
+  await expect(build).not.toHaveAttribute('content', 'older')
+  await expect(page.getByText('There is a newer Keg')).toHaveCount(0)
   await context.close()
+})
+
+for (const [what, broken] of [
+  [
+    'is full',
+    () => {
+      IDBObjectStore.prototype.put = () => {
+        throw new DOMException('full', 'QuotaExceededError')
+      }
+      const set = Storage.prototype.setItem
+      Storage.prototype.setItem = function (key, value) {
+        if (key.startsWith('keg-waiting')) throw new DOMException('full', 'QuotaExceededError')
+        set.call(this, key, value)
+      }
+    },
+  ],
+  [
+    'has no store',
+    () => {
+      indexedDB.open = () => {
+        throw new DOMException('none', 'SecurityError')
+      }
+    },
+  ],
+] as const)
+  test(`a browser that ${what} says so at once, and the open page goes on with what waits`, async ({
+    browser,
+    as,
+    shop,
+  }) => {
+    const { jobId, tape } = await aRunningJob(shop)
+    const context = await browser.newContext({ timezoneId: 'UTC' })
+    await context.addInitScript(broken)
+    const page = await as('metric', context)
+    await open(page, `/jobs/${jobId}`)
+    await expect(page.getByText(/^This browser keeps nothing \(a private window/)).toBeVisible()
+    await programKept(page)
+    const before = (await tape()).length
+    await context.setOffline(true)
+    await page.getByLabel('The scale shows').fill('13 kg')
+    await page.getByRole('button', { name: 'Note weight' }).click()
+    await expect(page.getByText('leave this page open until it is sent')).toBeVisible()
+    // What the shop has is in the page's memory: other pages open from there, and it comes back with its note.
+    await page.getByRole('link', { name: 'Cylinders' }).first().click()
+    await expect(page.getByText(/^From this device, as it was/)).toBeVisible()
+    await page.goBack()
+    await expect(page.locator('.hero').first()).toHaveText('1.000 kg')
+    await context.setOffline(false)
+    await expect.poll(async () => (await tape()).length, { timeout: 30_000 }).toBe(before + 1)
+    await context.close()
+  })
+
+test('a form that loses its line stands as it was typed, says so, and is sent by a press', async ({
+  as,
+  shop,
+}) => {
+  const cylinderId = await aCylinder(shop, { label: `Form ${randomUUID().slice(0, 8)}` })
+  const page = await as('metric')
+  await open(page, `/cylinders/${cylinderId}/change`)
+  await page.getByLabel('Where it is kept').fill('Shelf 7')
+  await page.context().setOffline(true)
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText(/^No connection: the form was not sent/)).toBeVisible()
+  await expect(page.getByLabel('Where it is kept')).toHaveValue('Shelf 7')
+  await page.context().setOffline(false)
+  await page.getByRole('button', { name: 'Save' }).click()
+  await page.waitForURL(new RegExp(`/cylinders/${cylinderId}$`))
+  expect((await inShop(shop.shopId, (tx) => cylinderOf(tx, cylinderId)))!.keepsAt).toBe('Shelf 7')
 })
 
 const ROUNDS = 50

@@ -1,9 +1,13 @@
 // What a browser has taken along, looked at from outside.
 import { expect, type Page } from '@playwright/test'
 
+/** The program is on the device. */
+export const programKept = (page: Page) =>
+  expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
+
 /** The program is on the device, and what the shop has, too. */
 export async function takenAlong(page: Page) {
-  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
+  await programKept(page)
   await packed(page)
 }
 

@@ -116,7 +116,7 @@ export function openPage<T, P = unknown>(
       (data) => ({ data }),
       (error: unknown) => ({ error }),
     )
-    const stands = last?.address === address && onThisPage(address)
+    const stands = last !== undefined && (around || (last.address === address && onThisPage(address)))
     const answer = await (stands || !device ? asked : Promise.race([asked, slow()]))
     if (answer && 'data' in answer) return show(address, answer.data)
     const unknownThere =
@@ -124,7 +124,8 @@ export function openPage<T, P = unknown>(
     // A way elsewhere is an answer, to the door for one.
     if (answer && !unknownThere && !noAnswer(answer.error)) throw answer.error
     const wish = { params, search: url.searchParams, at: Date.now(), unknownThere }
-    const own = device && (await fromDevice(await device(), wish))
+    const make = await device?.().catch(notFetched)
+    const own = make && (await fromDevice(make, wish))
     if (own) {
       if (!answer) void later(address, asked)
       return show(address, same(last, address, own.data), own.at)
@@ -154,14 +155,18 @@ export function readyHere(...parts: (() => Promise<unknown>)[]): void {
   for (const part of [() => import('./device'), ...parts]) part().catch(() => undefined)
 }
 
+/** A part of the program that was not here yet when the signal went: without it nothing can be made of what is kept. */
+const notFetched = () => undefined
+
 /** What this device knows for whoever is here; undefined: nothing is kept for them. */
 export async function openDevice(): Promise<Device | undefined> {
   const userId = whoIsHere()
   const kept = userId && (await packOf(userId))
   if (!kept) return undefined
-  const { Device } = await import('./device')
+  const parts = await import('./device').catch(notFetched)
+  if (!parts) return undefined
   const { unsent, makings } = await waitsHere(userId)
-  return new Device(kept, unsent, makings)
+  return new parts.Device(kept, unsent, makings)
 }
 
 /** No way to the server, or one that has nothing to say: it is just starting, or something else answers in its place. */

@@ -48,10 +48,17 @@ export function onSomebodyElse(userId: string, tell: () => void): () => void {
   return () => window.removeEventListener('storage', look)
 }
 
-/** Leaves this device: what it kept is gone at once; the server hears of it now, or before it is asked for anything else. */
+/** A server that has not heard it by then hears it later, ms. */
+const PATIENCE_MS = 5_000
+
+/**
+ * Leaves this device, and what it kept is gone. The server hears of it first, so that no other tab brings it back; without signal, before it
+ * is asked for anything else.
+ */
 export async function signOut(): Promise<void> {
+  const told = await tellServer()
+  if (!told) owe(true)
   await forgetPerson()
-  if (!(await tellServer())) owe(true)
   location.assign('/sign-in')
 }
 
@@ -65,7 +72,11 @@ export async function signOutOwed(): Promise<boolean> {
 
 async function tellServer(): Promise<boolean> {
   try {
-    const response = await fetch('/sign-out', { method: 'POST', redirect: 'manual' })
+    const response = await fetch('/sign-out', {
+      method: 'POST',
+      redirect: 'manual',
+      signal: AbortSignal.timeout(PATIENCE_MS),
+    })
     return response.type === 'opaqueredirect' || response.ok
   } catch {
     return false

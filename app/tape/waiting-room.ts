@@ -52,7 +52,9 @@ function room(): Promise<IDBPDatabase<Schema>> {
       heldUp ? 0 : OPEN_MS,
     )
   })
-  return Promise.race([openRoom(), late]).finally(() => clearTimeout(timer))
+  // A browser without any store throws at once.
+  const opening = Promise.resolve().then(openRoom)
+  return Promise.race([opening, late]).finally(() => clearTimeout(timer))
 }
 
 let heldUp = false
