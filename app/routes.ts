@@ -63,6 +63,7 @@ export default [
         route(':tool', 'routes/slide-rule/tool.tsx'),
       ]),
       route('find', 'routes/frame/find.ts'),
+      route('needs-signal', 'routes/frame/needs-signal.tsx'),
       route('due', 'routes/bench/due.tsx'),
       route('due.ics', 'routes/bench/due-ics.ts'),
       route('labels', 'routes/labels/labels.tsx'),

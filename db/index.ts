@@ -24,7 +24,14 @@ export { type DoubtfulTransfer, doubtsOfJob, doubtsOfScale, usesOf } from './kit
 export { bookPurge } from './kit/purge'
 export { announce, type Change, NotListeningError, onChange } from './changes'
 export { allShops, rebuildOutdated, rebuildSummaries } from './jobs/rebuild'
-export { busyElsewhere, dueRechecks, leaksLookedFor, leftOffItems, type Recheck } from './jobs/summary'
+export {
+  busyElsewhere,
+  dueRechecks,
+  jobsAgainstTheBooks,
+  leaksLookedFor,
+  leftOffItems,
+  type Recheck,
+} from './jobs/summary'
 export * from './people/tokens'
 export { lock } from './locks'
 export { ARCHIVE_PARTS } from './archive/parts'

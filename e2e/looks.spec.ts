@@ -58,6 +58,7 @@ const SCREENS = {
     `/kit/${scale}`,
     `/kit/${scale}/change`,
     '/due',
+    '/needs-signal',
     '/labels?what=kit',
     '/exchange',
     '/cylinders?as=list',

@@ -285,6 +285,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'slide-rule/:tool': at('/slide-rule/leak-rate', 'refrigerant', 'full', 'add_1_mass', 'add_1_days'),
     'slide-rule/vacuum-hold': at('/slide-rule/vacuum-hold', 'readings', 'previous', 'ambient', 'volume'),
     find: at('/find', 'q', 'search'),
+    'needs-signal': at('/needs-signal'),
     ledger: at('/ledger', 'refrigerant', 'cylinder', 'from', 'to', 'part', 'before', 'nr'),
     'ledger.csv': at('/ledger.csv', 'refrigerant', 'cylinder', 'from', 'to', 'part'),
     'ledger/month': at('/ledger/month', 'month', 'from', 'to'),

@@ -17,17 +17,18 @@ it.each(['/assets/job-x1.js', '/icons/keg-192.png', '/keg.svg', '/manifest.webma
   (path) => expect(way(path, 'no-cors')).toBe('program'),
 )
 
-it.each([
-  '/ledger.csv',
-  '/due.ics',
-  '/jobs/1/report.pdf',
-  '/jobs/1/job.json',
-  '/jobs/1/photos/2',
-  '/api/v1/openapi.json',
-  '/api/v1/calc/fill',
-  '/sign-out',
-  '/healthz',
-])('%s is made by the server: the worker keeps its hands off', (path) => expect(way(path)).toBe('leave'))
+it.each(['/ledger.csv', '/due.ics', '/jobs/1/report.pdf', '/jobs/1/job.json'])(
+  '%s is a paper: whoever goes there without signal is told so, and stays in Keg',
+  (path) => {
+    expect(way(path)).toBe('paper')
+    expect(way(path, 'cors')).toBe('leave')
+  },
+)
+
+it.each(['/jobs/1/photos/2', '/api/v1/openapi.json', '/api/v1/calc/fill', '/sign-out', '/healthz'])(
+  '%s is made by the server: the worker keeps its hands off',
+  (path) => expect(way(path)).toBe('leave'),
+)
 
 it('answers nothing that changes something, that a page asks for beside itself, or that goes elsewhere', () => {
   expect(way('/jobs/new', 'navigate', 'POST')).toBe('leave')

@@ -29,6 +29,7 @@ self.addEventListener('fetch', (event) => {
   const { request } = event
   const way = wayOf(new URL(request.url), self.location.origin, request.method, request.mode)
   if (way === 'page') event.respondWith(page(request))
+  if (way === 'paper') event.respondWith(paper(request))
   if (way === 'program') event.respondWith(program(request))
 })
 
@@ -61,6 +62,11 @@ async function takeOver() {
 
 async function program(request: Request): Promise<Response> {
   return (await caches.match(request, { ignoreVary: true })) ?? fetch(request)
+}
+
+/** Only the server makes them: without it a page of ours says so, in place of the browser's own. */
+async function paper(request: Request): Promise<Response> {
+  return fetch(request).catch(() => Response.redirect('/needs-signal'))
 }
 
 async function page(request: Request): Promise<Response> {

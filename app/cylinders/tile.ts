@@ -29,6 +29,8 @@ export interface Tile
   roomMg?: number | undefined
   /** Why it may not be filled. */
   refusals: FitnessCode[]
+  /** Made on this device, or used there: the server does not know it yet. */
+  ahead: boolean
 }
 
 /** The order of the tiles: what is nearly full does not come before what has room; what may not be filled comes last. */
@@ -36,7 +38,7 @@ export const byRoom = (a: Tile, b: Tile): number => lateness(a) - lateness(b)
 
 const lateness = ({ refusals, share }: Tile) => (refusals.length > 0 ? 2 : (share ?? 0) > 0.9 ? 1 : 0)
 
-export function tileOf(row: CylinderRow, today: string, marginPct: number): Tile {
+export function tileOf(row: CylinderRow, today: string, marginPct: number, ahead = false): Tile {
   const { cylinderId, label, kind, refrigerant, tareMg, waterCapacityMg, condition } = row
   const { fillingRatio, ratioGas, workingFillPct } = row
   const { level, limit, share, grossLimitMg, governs, tags } = seen(row, marginPct, today)
@@ -64,5 +66,6 @@ export function tileOf(row: CylinderRow, today: string, marginPct: number): Tile
     expectedMg: tareMg + row.balanceMg,
     roomMg: fitness?.roomMg,
     refusals: fitness?.refusals.map(({ code }) => code) ?? [],
+    ahead,
   }
 }

@@ -9,6 +9,7 @@ import {
   cylindersTestDue,
   dueKit,
   dueRechecks,
+  jobsAgainstTheBooks,
   leaksLookedFor,
   leftOffItems,
   type ShopTx,
@@ -39,15 +40,16 @@ const MOST = 100
 
 /**
  * Everything that is due up to some days from now, the earliest first: checks, oil, opened bottles and filters of kit,
- * pressure tests of cylinders, systems to look at again, leak checks that the law asks for, what was left off; of each no more than the first `most`. A filter has no day: nearly used up it stands at today.
+ * pressure tests of cylinders, systems to look at again, leak checks that the law asks for, what was left off, what stands against the books; of each no more than the first `most`. A filter has no day: nearly used up it stands at today.
  */
 export async function dueItems(tx: ShopTx, today: string, days: number, most = MOST): Promise<DueItem[]> {
   const upTo = format(addDays(parseISO(today), days), 'yyyy-MM-dd')
-  const [kit, cylinders, rechecks, leftOff, legal] = await Promise.all([
+  const [kit, cylinders, rechecks, leftOff, against, legal] = await Promise.all([
     dueKit(tx, upTo, FILTER_SOON, most),
     cylindersTestDue(tx, upTo, most),
     dueRechecks(tx, upTo, most),
     leftOffItems(tx, most),
+    jobsAgainstTheBooks(tx, most),
     legalChecks(tx, today, upTo),
   ])
   const items = kit.flatMap((piece): DueItem[] => {
@@ -96,6 +98,19 @@ export async function dueItems(tx: ShopTx, today: string, days: number, most = M
       how: [
         `Job ${number} left it off, because ${because}.`,
         'Put it back, and tick it off there under Repair.',
+      ],
+      on,
+      overdue: true,
+    })
+  for (const { jobId, number, name, on } of against)
+    items.push({
+      id: `${jobId}-against`,
+      to: `/jobs/${jobId}`,
+      label: name,
+      what: 'Done without signal, against the books',
+      how: [
+        `Job ${number} says what it was, and what is to be done about it.`,
+        'Compare labels and weights, then say there how it was.',
       ],
       on,
       overdue: true,

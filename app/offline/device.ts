@@ -48,6 +48,7 @@ export class Device {
   readonly #learned: Kept['learned']
   readonly #waiting = new Map<string, Entry[]>()
   readonly #jobs = new Map<string, DeviceJob | undefined>()
+  #ahead: Set<string> | undefined
   #books: { cylinders: CylinderRow[]; ahead: Set<string> } | undefined
 
   /** Ids of cylinders and systems that were made here, and are not sent yet. */
@@ -136,9 +137,19 @@ export class Device {
     return this.#afterJobs().cylinders
   }
 
-  /** Cylinders of which the server does not know yet what was done here. */
+  /** Cylinders and systems that were made here, or of which the server does not know yet what was done with them. */
   get ahead(): ReadonlySet<string> {
-    return new Set([...this.#afterJobs().ahead, ...this.made])
+    return (this.#ahead ??= this.#aheadOfServer())
+  }
+
+  #aheadOfServer(): Set<string> {
+    const jobs = [...this.#waiting.keys()].flatMap((jobId) => this.job(jobId) ?? [])
+    const unsent = jobs.map(({ tape, state }): JobAhead => ({ before: folded(tape, []), after: state }))
+    const systems = unsent.flatMap((job) => {
+      const { systemId } = job.after
+      return systemId && systemAfter(systemId, 0, job) !== 0 ? [systemId] : []
+    })
+    return new Set([...cylindersAfter(this.pack.cylinders, unsent).ahead, ...systems, ...this.made])
   }
 
   /** Cylinders that a transfer of a job is running on, as far as it is known here. */

@@ -42,6 +42,12 @@ export async function packOf(userId: string): Promise<Kept | undefined> {
   return kept && Date.now() - kept.heardAt < OLDEST_MS ? kept : undefined
 }
 
+/** Opens what was locked here when this person left; undefined: neither this device nor the server can say now. */
+export async function deviceKeyOf(userId: string): Promise<string | undefined> {
+  const known = async () => (await packOf(userId))?.pack.person.deviceKey
+  return (await known()) ?? ((await refresh(userId)) ? known() : undefined)
+}
+
 /** What the server has confirmed of a job, so that it is not missing before the pack is fetched anew. */
 export async function learn(userId: string, jobId: string, entries: Entry[]): Promise<void> {
   const keeping = await keepingOf(userId)

@@ -26,7 +26,9 @@ export const cylindersLike = (device: Device, search: URLSearchParams): { cylind
 export const tilesLike = (device: Device, search: URLSearchParams): { tiles: Tile[] } => ({
   tiles: likeIt(device, asked(search, 'label', 80))
     .filter(({ kind }) => kind === 'recovery' || kind === 'station')
-    .map((row) => tileOf(row, device.today(Date.now()), device.pack.shop.fillMarginPct)),
+    .map((row) =>
+      tileOf(row, device.today(Date.now()), device.pack.shop.fillMarginPct, device.ahead.has(row.cylinderId)),
+    ),
 })
 
 export const systemsLike = (device: Device, search: URLSearchParams): { systems: SystemChoice[] } => ({

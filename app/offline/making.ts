@@ -28,3 +28,11 @@ export type Made =
 
 /** Not made, with the reason: it stays until somebody makes it anew or throws it away. */
 export type MakingAside = Making & { sentence: string }
+/** Made, but its label was taken meanwhile: it stays until somebody has read which one it has now. */
+export type MakingRenamed = Making & { renamed: string }
+/** As a device keeps it. */
+export type MakingKept = Making | MakingAside | MakingRenamed
+
+export const isAside = (kept: MakingKept): kept is MakingAside => 'sentence' in kept
+export const isRenamed = (kept: MakingKept): kept is MakingRenamed => 'renamed' in kept
+export const isUnsentMaking = (kept: MakingKept): kept is Making => !isAside(kept) && !isRenamed(kept)

@@ -3,6 +3,7 @@ import {
   allKit,
   chargeLags,
   customers,
+  deviceKeyOf,
   cylindersAtHand,
   cylindersOf,
   foldOpen,
@@ -46,19 +47,21 @@ export async function readPack({ shop, person }: SignedIn, origin: string): Prom
   const calling = await callingIn(shop.shopId, person.userId)
   return inShop(shop.shopId, async (tx) => {
     const jobs = await packedJobs(tx, person.userId)
-    const [rows, atHand, plants, pasts, places, kit, owners, at, lags, bay, everyone] = await Promise.all([
-      allCylinders(tx, MOST.cylinders),
-      cylindersAtHand(tx, person.userId, TILES_SHOWN),
-      systems(tx, '', MOST.systems),
-      systemPasts(tx, MOST.systems),
-      kitPlaces(tx),
-      allKit(tx, MOST.kit),
-      customers(tx),
-      sites(tx),
-      chargeLags(tx, person.userId, NO_JOB),
-      bayOf(tx),
-      people(tx),
-    ])
+    const [rows, atHand, plants, pasts, places, kit, owners, at, lags, bay, everyone, deviceKey] =
+      await Promise.all([
+        allCylinders(tx, MOST.cylinders),
+        cylindersAtHand(tx, person.userId, TILES_SHOWN),
+        systems(tx, '', MOST.systems),
+        systemPasts(tx, MOST.systems),
+        kitPlaces(tx),
+        allKit(tx, MOST.kit),
+        customers(tx),
+        sites(tx),
+        chargeLags(tx, person.userId, NO_JOB),
+        bayOf(tx),
+        people(tx),
+        deviceKeyOf(tx, person.userId),
+      ])
     const [lately, running, programmes, clocks, due, runs] = await Promise.all([
       jobsFinished(tx, LATELY),
       runningJobs(tx),
@@ -73,7 +76,7 @@ export async function readPack({ shop, person }: SignedIn, origin: string): Prom
       format: PACK_FORMAT,
       at: now().getTime(),
       origin,
-      person: { userId: person.userId, name: person.name, role: person.role },
+      person: { userId: person.userId, name: person.name, role: person.role, deviceKey },
       preferences,
       shop: {
         name: shop.name,

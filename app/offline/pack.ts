@@ -27,7 +27,13 @@ export interface Pack {
   at: number
   /** The address that labels name. */
   origin: string
-  person: { userId: string; name: string; role: 'manager' | 'technician' | 'trainee' }
+  person: {
+    userId: string
+    name: string
+    role: 'manager' | 'technician' | 'trainee'
+    /** Locks what waits here when they leave; undefined: kept by an earlier Keg. */
+    deviceKey?: string
+  }
   preferences: Preferences
   shop: { name: string; timeZone: string; fillMarginPct: number; heading: string }
   /** Names by id. */
@@ -86,7 +92,8 @@ export function fromText(text: string): unknown {
 /** @returns undefined: it is nothing that this program reads */
 export function packIn(value: unknown): Pack | undefined {
   const pack = value as Partial<Pack> | null
-  if (pack?.format !== PACK_FORMAT || typeof pack.person?.userId !== 'string') return undefined
+  if (pack?.format !== PACK_FORMAT || typeof pack.person?.userId !== 'string' || !Array.isArray(pack.jobs))
+    return undefined
   // The short cut of another version of the fold is none: such a job opens with signal only.
   const foldable = ({ tape }: PackedJob) => (tape.checkpoint?.foldVersion ?? FOLD_VERSION) === FOLD_VERSION
   return { ...(pack as Pack), jobs: (pack as Pack).jobs.filter(foldable) }

@@ -1,7 +1,7 @@
 import { isRouteErrorResponse } from 'react-router'
 import type { Device, Unsent } from './device'
 import { learn, packOf } from './keeping'
-import type { Making } from './making'
+import { isUnsentMaking, type Making } from './making'
 import { currentOutbox } from '~/tape/current'
 import { allKept } from '~/tape/waiting-room'
 import { whoIsHere } from './who'
@@ -70,7 +70,7 @@ async function waitsHere(userId: string): Promise<{ unsent: Unsent[]; makings: M
   const own = <T extends { userId: string }>(all: readonly T[]) =>
     all.filter((each) => each.userId === userId)
   const stored = await allKept().then(
-    ({ waiting, makings }) => ({ waiting: own(waiting), makings: own(makings) }),
+    ({ waiting, makings }) => ({ waiting: own(waiting), makings: own(makings).filter(isUnsentMaking) }),
     // A browser that keeps nothing: what there is, the page has.
     () => ({ waiting: [], makings: [] }),
   )

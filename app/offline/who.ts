@@ -1,4 +1,5 @@
-import { forgetAll } from './store'
+import { lockFor } from '~/tape/locked'
+import { forgetAll, keptFor } from './store'
 
 const KEY = 'keg-signed-in'
 const THEME = 'keg-theme'
@@ -19,7 +20,7 @@ export function whoIsHere(): string | undefined {
 /** Somebody is here: other tabs hear it, and the device opens their pages without signal. Of whoever was here before, nothing stays. */
 export function isHere(userId: string, theme: string): void {
   const before = whoIsHere()
-  if (before !== undefined && before !== userId) void forgetPerson()
+  if (before !== undefined && before !== userId) void forgetPerson(before)
   try {
     localStorage.setItem(KEY, userId)
     localStorage.setItem(THEME, theme)
@@ -28,14 +29,24 @@ export function isHere(userId: string, theme: string): void {
   }
 }
 
-/** Takes everything of a person's from this device, but what waits to be sent. */
-async function forgetPerson(): Promise<void> {
+/** Takes everything of a person's from this device, but what waits to be sent: that is locked. */
+async function forgetPerson(userId: string | undefined): Promise<void> {
+  await lockWhatWaits(userId)
   try {
     for (const key of Object.keys(localStorage))
       if (key.startsWith('keg-') && !STAYS.some((stays) => stays.test(key))) localStorage.removeItem(key)
     await forgetAll()
   } catch {
     // A browser that keeps nothing has nothing to forget.
+  }
+}
+
+async function lockWhatWaits(userId: string | undefined): Promise<void> {
+  try {
+    const key = userId && (await keptFor(userId))?.pack.person.deviceKey
+    if (key) await lockFor(userId, key)
+  } catch {
+    // A browser that keeps nothing has nothing to lock.
   }
 }
 
@@ -58,7 +69,7 @@ const PATIENCE_MS = 5_000
 export async function signOut(): Promise<void> {
   const told = await tellServer()
   if (!told) owe(true)
-  await forgetPerson()
+  await forgetPerson(whoIsHere())
   location.assign('/sign-in')
 }
 

@@ -1,4 +1,12 @@
-import type { Made, Making, MakingAside } from '~/offline/making'
+import {
+  isAside,
+  isRenamed,
+  type Made,
+  type Making,
+  type MakingAside,
+  type MakingKept,
+  type MakingRenamed,
+} from '~/offline/making'
 import { learnMade } from '~/offline/keeping'
 import { dropMaking, putMaking } from './waiting-room'
 
@@ -13,8 +21,7 @@ export class Makings {
   readonly #userId: string
   readonly #waiting = new Map<string, Making>()
   readonly #aside = new Map<string, MakingAside>()
-  /** Labels that the server gave: another one had it. */
-  readonly #renamed = new Map<string, string>()
+  readonly #renamed = new Map<string, MakingRenamed>()
   readonly #changed: () => void
   readonly #keep: (work: () => Promise<void>) => Promise<void>
   #sending: Promise<NotSent | undefined> | undefined
@@ -35,13 +42,14 @@ export class Makings {
 
   /** Labels by the ids of the cylinders that have another one now. */
   get renamed(): [id: string, label: string][] {
-    return [...this.#renamed]
+    return [...this.#renamed.values()].map(({ id, renamed }) => [id, renamed])
   }
 
-  takeUp(kept: readonly (Making | MakingAside)[]) {
+  takeUp(kept: readonly MakingKept[]) {
     for (const each of kept)
       if (each.userId !== this.#userId) continue
-      else if ('sentence' in each) this.#aside.set(each.id, each)
+      else if (isAside(each)) this.#aside.set(each.id, each)
+      else if (isRenamed(each)) this.#renamed.set(each.id, each)
       else if (!this.#waiting.has(each.id)) this.#waiting.set(each.id, each)
   }
 
@@ -51,8 +59,10 @@ export class Makings {
     await this.#keep(() => putMaking(making))
   }
 
-  seen(id: string) {
-    if (this.#renamed.delete(id)) this.#changed()
+  async seen(id: string): Promise<void> {
+    if (!this.#renamed.delete(id)) return
+    this.#changed()
+    await this.#keep(() => dropMaking(id))
   }
 
   async throwAway(id: string): Promise<void> {
@@ -86,10 +96,11 @@ export class Makings {
       this.#aside.set(making.id, aside)
       await this.#keep(() => putMaking(aside))
     } else {
-      await learnMade(this.#userId, making, 'label' in made ? made.label : undefined)
-      await this.#keep(() => dropMaking(making.id))
+      const renamed = made.became === 'renamed' && { ...making, renamed: made.label }
+      await learnMade(this.#userId, making, renamed ? renamed.renamed : undefined)
+      if (renamed) this.#renamed.set(making.id, renamed)
+      await this.#keep(() => (renamed ? putMaking(renamed) : dropMaking(making.id)))
     }
-    if (made.became === 'renamed') this.#renamed.set(making.id, made.label)
     this.#waiting.delete(making.id)
     this.#changed()
   }

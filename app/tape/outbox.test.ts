@@ -2,6 +2,7 @@
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '#core/tape'
+import { aBrowser } from '../../testing/a-browser'
 import { anEntry } from '../../testing/an-entry'
 import { Outbox, type Sent } from './outbox'
 import { allKept, dropWaiting } from './waiting-room'
@@ -28,8 +29,8 @@ let answers: Record<string, Answer> = {}
 const posted: string[][] = []
 
 /** A server that takes entries, or does not. */
-async function server(path: string, init: RequestInit): Promise<Partial<Response>> {
-  const { entries } = JSON.parse(String(init.body)) as { entries: Entry[] }
+async function server(path: string, init?: RequestInit): Promise<Partial<Response>> {
+  const { entries } = JSON.parse(String(init?.body)) as { entries: Entry[] }
   const answer = answerFor(path.split('/')[2]!)
   if (answer === 'down') throw new TypeError('no way to the server')
   posted.push(entries.map((e) => e.entryId))
@@ -63,20 +64,6 @@ let stop: () => void
 let outbox: Outbox
 let sent: Sent[]
 
-/** What a browser keeps at once, without waiting. */
-function storage(): Storage {
-  const methods = {
-    getItem: (key: string) => kept[key] ?? null,
-    setItem,
-    removeItem: (key: string) => delete kept[key],
-  }
-  const kept: Record<string, string> = Object.create(methods) as Record<string, string>
-  function setItem(key: string, value: string) {
-    kept[key] = value
-  }
-  return kept as unknown as Storage
-}
-
 function open(userId: string) {
   outbox = new Outbox(userId, `Name of ${userId}`)
   sent = []
@@ -85,9 +72,7 @@ function open(userId: string) {
 }
 
 beforeEach(() => {
-  vi.stubGlobal('window', { addEventListener() {}, removeEventListener() {} })
-  vi.stubGlobal('fetch', server)
-  vi.stubGlobal('localStorage', storage())
+  aBrowser(server)
   answer = 'fine'
   answers = {}
   posted.length = 0

@@ -1,6 +1,8 @@
 import type { Entry } from '#core/tape'
 import type { Reason } from '#core/verdict'
-import type { Making, MakingAside, MakingOf } from '~/offline/making'
+import { isUnsentMaking, type Making, type MakingAside, type MakingOf } from '~/offline/making'
+import { deviceKeyOf } from '~/offline/keeping'
+import { unlockFor } from './locked'
 import { Makings, type NotSent } from './makings'
 import { type Answer, post } from './post'
 import {
@@ -28,6 +30,8 @@ export interface Snapshot {
   aside: EntryAside[]
   /** What others wrote on this device: it waits until they sign in here. */
   others: { name: string; count: number }[]
+  /** How many of this person's own are still locked. */
+  locked: number
   /** Jobs of which the server has just found something against what was done without signal. */
   against: string[]
   /** Cylinders and systems that were made here, and are not sent yet. */
@@ -67,6 +71,7 @@ export class Outbox {
   #waiting = new Map<string, WaitingEntry>()
   #aside = new Map<string, EntryAside>()
   #others: Snapshot['others'] = []
+  #locked = 0
   #lanes = new Map<string, Lane>()
   #stopped = false
   #sentListeners = new Set<(sent: Sent) => void>()
@@ -76,6 +81,7 @@ export class Outbox {
     waiting: [],
     aside: [],
     others: [],
+    locked: 0,
     against: [],
     makings: [],
     makingsAside: [],
@@ -159,7 +165,7 @@ export class Outbox {
 
   /** Somebody has read that a cylinder has another label now. */
   seenRenamed(id: string) {
-    this.#makings.seen(id)
+    void this.#makings.seen(id)
   }
 
   async throwMakingAway(id: string): Promise<void> {
@@ -168,6 +174,7 @@ export class Outbox {
 
   /** Everything that waits, now. */
   async flush(): Promise<void> {
+    await this.#unlock()
     await this.#sendMakings()
     await Promise.all(
       [...new Set([...this.#waiting.values()].map((each) => each.jobId))].map((id) => this.#run(id)),
@@ -186,22 +193,31 @@ export class Outbox {
 
   snapshot = () => this.#snapshot
 
-  #takeUp({ waiting, aside, makings }: Kept) {
+  #takeUp({ waiting, aside, makings, locked }: Kept) {
     this.#makings.takeUp(makings)
-    const others = new Map<string, Snapshot['others'][number]>()
     for (const each of waiting)
-      if (each.userId === this.userId) {
-        if (!this.#waiting.has(each.entryId)) {
-          this.#waiting.set(each.entryId, each)
-          this.#unheard.add(each.entryId)
-        }
-      } else {
-        const known = others.get(each.userId) ?? { name: each.userName || 'somebody else', count: 0 }
-        others.set(each.userId, { ...known, count: known.count + 1 })
+      if (each.userId === this.userId && !this.#waiting.has(each.entryId)) {
+        this.#waiting.set(each.entryId, each)
+        this.#unheard.add(each.entryId)
       }
     for (const each of aside)
       if (each.userId === this.userId || each.userId === '') this.#aside.set(each.entryId, each)
+    const others = new Map<string, Snapshot['others'][number]>()
+    const unsent = [...waiting, ...makings.filter(isUnsentMaking), ...locked]
+    for (const { userId, ...each } of unsent.filter((each) => each.userId !== this.userId)) {
+      const known = others.get(userId) ?? { name: 'somebody else', count: 0 }
+      const name = ('userName' in each && each.userName) || known.name
+      others.set(userId, { name, count: known.count + 1 })
+    }
     this.#others = [...others.values()]
+    this.#locked = locked.filter((each) => each.userId === this.userId).length
+  }
+
+  /** Opens what was locked when this person left. */
+  async #unlock() {
+    const key = this.#locked > 0 && (await deviceKeyOf(this.userId))
+    if (!key) return
+    await this.#keep(async () => this.#takeUp(await unlockFor(this.userId, key)))
   }
 
   /** Some browsers keep nothing, in private windows or when the device is full: then it is sent all the same. */
@@ -345,6 +361,7 @@ export class Outbox {
       waiting,
       aside: [...this.#aside.values()],
       others: this.#others,
+      locked: this.#locked,
       against: [...this.#against],
       makings,
       makingsAside,

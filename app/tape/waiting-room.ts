@@ -1,7 +1,8 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import type { Entry } from '#core/tape'
 import type { Reason } from '#core/verdict'
-import type { Making, MakingAside } from '~/offline/making'
+import type { MakingKept } from '~/offline/making'
+import type { Sealed } from '~/offline/seal'
 
 /** An entry that the server has not confirmed yet. */
 export interface WaitingEntry {
@@ -23,13 +24,28 @@ export interface Kept {
   /** In the order in which they were made. */
   waiting: WaitingEntry[]
   aside: EntryAside[]
-  makings: (Making | MakingAside)[]
+  makings: MakingKept[]
+  locked: Locked[]
+}
+
+export const STORES = ['waiting', 'aside', 'makings'] as const
+export type Store = (typeof STORES)[number]
+
+/** Something of somebody who has left: it can be read again once they are back. */
+export interface Locked {
+  id: string
+  /** Where it belongs. */
+  store: Store
+  userId: string
+  userName: string
+  sealed: Sealed
 }
 
 interface Schema extends DBSchema {
   waiting: { key: string; value: WaitingEntry }
   aside: { key: string; value: EntryAside }
-  makings: { key: string; value: Making | MakingAside }
+  makings: { key: string; value: MakingKept }
+  locked: { key: string; value: Locked }
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
@@ -40,7 +56,7 @@ const OPEN_MS = 3_000
  * Kept on the device: leaving the page or reloading it loses nothing.
  * @throws Error while it cannot be opened: an older page in another tab may hold it
  */
-function room(): Promise<IDBPDatabase<Schema>> {
+export function room(): Promise<IDBPDatabase<Schema>> {
   let timer: ReturnType<typeof setTimeout> | undefined
   const late = new Promise<never>((_, reject) => {
     // Whoever has waited in vain once does not wait again at every note.
@@ -60,11 +76,12 @@ function room(): Promise<IDBPDatabase<Schema>> {
 let heldUp = false
 
 function openRoom(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('keg', 3, {
+  opened ??= openDB<Schema>('keg', 4, {
     upgrade(db, oldVersion) {
       if (oldVersion < 1) db.createObjectStore('waiting', { keyPath: 'entryId' })
       if (oldVersion < 2) db.createObjectStore('aside', { keyPath: 'entryId' })
-      db.createObjectStore('makings', { keyPath: 'id' })
+      if (oldVersion < 3) db.createObjectStore('makings', { keyPath: 'id' })
+      db.createObjectStore('locked', { keyPath: 'id' })
     },
     // A newer page wants to change it, or the browser has closed it: it is opened again when it is needed.
     blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
@@ -82,11 +99,16 @@ export async function putWaiting(entries: WaitingEntry[]): Promise<void> {
   for (const each of entries) localStorage.setItem(THRESHOLD + each.entryId, JSON.stringify(each))
   const tx = (await room()).transaction('waiting', 'readwrite')
   await Promise.all([...entries.map((entry) => tx.store.put(entry)), tx.done])
-  for (const { entryId } of entries) localStorage.removeItem(THRESHOLD + entryId)
+  stepOver(entries.map(({ entryId }) => entryId))
+}
+
+/** They are in the room now, or gone. */
+export function stepOver(entryIds: readonly string[]) {
+  for (const id of entryIds) localStorage.removeItem(THRESHOLD + id)
 }
 
 export async function dropWaiting(entryIds: string[]): Promise<void> {
-  for (const id of entryIds) localStorage.removeItem(THRESHOLD + id)
+  stepOver(entryIds)
   const tx = (await room()).transaction('waiting', 'readwrite')
   await Promise.all([...entryIds.map((id) => tx.store.delete(id)), tx.done])
 }
@@ -99,16 +121,16 @@ export async function putAside(entries: EntryAside[]): Promise<void> {
     ...entries.map(({ entryId }) => tx.objectStore('waiting').delete(entryId)),
     tx.done,
   ])
-  for (const { entryId } of entries) localStorage.removeItem(THRESHOLD + entryId)
+  stepOver(entries.map(({ entryId }) => entryId))
 }
 
 export async function dropAside(entryId: string): Promise<void> {
-  localStorage.removeItem(THRESHOLD + entryId)
+  stepOver([entryId])
   await (await room()).delete('aside', entryId)
 }
 
-/** A cylinder or a system that was made here; or why it could not be made, in its place. */
-export async function putMaking(making: Making | MakingAside): Promise<void> {
+/** A cylinder or a system that was made here; or what became of it, in its place. */
+export async function putMaking(making: MakingKept): Promise<void> {
   await (await room()).put('makings', making)
 }
 
@@ -124,10 +146,11 @@ export const lastKept = () => lastRead
 /** Everybody's: what cannot be read any more is set aside as it is, and holds up nothing. */
 export async function allKept(): Promise<Kept> {
   const db = await room()
-  const [stored, aside, makings] = await Promise.all([
+  const [stored, aside, makings, locked] = await Promise.all([
     db.getAll('waiting'),
     db.getAll('aside'),
     db.getAll('makings'),
+    db.getAll('locked'),
   ])
   const found = new Map<string, unknown>([
     ...onThreshold(),
@@ -141,6 +164,7 @@ export async function allKept(): Promise<Kept> {
     waiting: waiting.sort((a, b) => a.entry.deviceSeq - b.entry.deviceSeq || a.entry.at - b.entry.at),
     aside: aside.filter(isWaiting),
     makings,
+    locked,
   })
 }
 

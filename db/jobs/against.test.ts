@@ -2,7 +2,16 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Entry } from '#core/tape'
 import { aCylinder, aJob, anEntry, type AShop, aShop } from '../../testing/a-shop'
-import { addKit, append, type Appended, closeDatabase, cylinderOf, inShop, jobHead } from '..'
+import {
+  addKit,
+  append,
+  type Appended,
+  closeDatabase,
+  cylinderOf,
+  inShop,
+  jobHead,
+  jobsAgainstTheBooks,
+} from '..'
 
 let shop: AShop
 beforeAll(async () => {
@@ -64,6 +73,14 @@ describe('what was done without signal', () => {
     expect((await inShop(shop.shopId, (tx) => cylinderOf(tx, cylinderId)))!.balanceMg).toBe(3e6)
     // Sent again it is found once.
     expect(found(await send(roof, done, NOON + 301 * MIN))).toEqual([])
+    // It is due until somebody says how it was.
+    const due = async () =>
+      (await inShop(shop.shopId, (tx) => jobsAgainstTheBooks(tx, 100))).filter(({ jobId }) => jobId === roof)
+    expect(await due()).toMatchObject([{ on: '2026-06-01' }])
+    const { entryId } = answer.entries.find(({ kind }) => kind === 'found-against')!
+    const settled = anEntry('against-settled', { entryId, text: 'Labels compared' }, { at: NOON + 302 * MIN })
+    await send(roof, [settled], NOON + 302 * MIN)
+    expect(await due()).toEqual([])
   })
   it('says nothing where one had it after the other', async () => {
     const cylinderId = await aCylinder(shop)
@@ -80,6 +97,19 @@ describe('what was done without signal', () => {
     expect(found(await send(roof, [described, chosen], NOON + 300 * MIN))).toMatchObject([
       { entryId: chosen.entryId, codes: ['too-small'], jobs: [] },
     ])
+  })
+  it('goes by the date where the shop is', async () => {
+    const cylinderId = await aCylinder(shop, { testedOn: '2021-06-01', testYears: 5 })
+    const zone = (name: string) =>
+      inShop(shop.shopId, (tx) => tx`update shop set time_zone = ${name} where shop_id = ${shop.shopId}`)
+    const [here, there] = [await aJob(shop), await aJob(shop)]
+    // Noon in the harbour is one in the morning of the day after, 13 hours east of it.
+    await zone('Pacific/Tongatapu')
+    const east = await send(there, recovery(cylinderId, 1e6, 5, 10), NOON + 300 * MIN)
+    await zone('UTC')
+    const home = await send(here, recovery(cylinderId, 1e6, 15, 20), NOON + 300 * MIN)
+    expect(found(east).flatMap(({ codes }) => codes)).toContain('test-overdue')
+    expect(found(home).flatMap(({ codes }) => codes)).not.toContain('test-overdue')
   })
   it('within two minutes is refused as long as an answer came, and stands where none did', async () => {
     const cylinderId = await aCylinder(shop, { refrigerant: 'R-134a' })

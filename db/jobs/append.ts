@@ -171,12 +171,15 @@ async function judged(
     kit: kit
       .map((row) => (row.gasAt && row.gasAt.getTime() > takenAt ? { ...row, lastGas: null } : row))
       .map(asPiece),
-    today: Number.isFinite(takenAt) ? new Date(takenAt).toISOString().slice(0, 10) : request.today,
+    today: Number.isFinite(takenAt) ? dayAt(takenAt, shop.timeZone) : request.today,
     marginPct: shop.fillMarginPct,
     customerId: system?.customerId ?? null,
     busyElsewhere,
   })
 }
+
+/** `2026-11-24` where the shop is; Swedish writes it like that. */
+const dayAt = (at: number, timeZone: string) => new Intl.DateTimeFormat('sv-SE', { timeZone }).format(at)
 
 /**
  * What was decided without signal stands as it happened. Where it would have been refused, or others had the cylinder

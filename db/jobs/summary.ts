@@ -74,6 +74,25 @@ export async function leftOffItems(tx: ShopTx, most: number): Promise<LeftOff[]>
     order by m.closed_at, j.number limit ${most}`
 }
 
+export interface AgainstTheBooks {
+  jobId: string
+  number: number
+  name: string
+  /** The day of its last note. */
+  on: string
+}
+
+/** Jobs with something that was done without signal and stands against the books, until somebody says how it was. */
+export async function jobsAgainstTheBooks(tx: ShopTx, most: number): Promise<AgainstTheBooks[]> {
+  return tx<AgainstTheBooks[]>`
+    select m.job_id, j.number, coalesce(s.name, nullif(m.title, ''), 'Job ' || j.number) as name,
+      to_char(m.last_at, 'YYYY-MM-DD') as on
+    from job_summary m join job j using (shop_id, job_id)
+      left join system s on s.shop_id = m.shop_id and s.system_id = m.system_id
+    where m.shop_id = current_shop() and m.flags @> ${['against-the-books']}::text[]
+    order by m.last_at, j.number limit ${most}`
+}
+
 /** When leaks were last looked for on each system in use, in jobs that are closed: the newest. */
 export async function leaksLookedFor(tx: ShopTx): Promise<{ systemId: string; at: Date }[]> {
   return tx`

@@ -26,6 +26,12 @@ export async function personOf(tx: ShopTx, userId: string): Promise<Person | und
   return person
 }
 
+/** Locks what waits on a device when this person leaves it; 32 bytes in hex. */
+export async function deviceKeyOf(tx: ShopTx, userId: string): Promise<string> {
+  const [row] = await tx<{ deviceKey: string }[]>`select device_key from app_user where user_id = ${userId}`
+  return row!.deviceKey
+}
+
 /** Everyone of the shop, by name. */
 export async function people(tx: ShopTx): Promise<Person[]> {
   return tx<Person[]>`

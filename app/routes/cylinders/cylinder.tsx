@@ -26,6 +26,7 @@ import { signedIn, writer } from '~/session/signed-in.server'
 import { fillLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
 import { jobNumber } from '~/ui/job-number'
+import { NotSent } from '~/ui/not-sent'
 import { useShow } from '~/ui/reader'
 import { day, plainDay } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
@@ -107,7 +108,7 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
         <span className="tag tag-copper">{cylinder.refrigerant ?? 'no gas yet'}</span>
         <CylinderTags tags={cylinder.tags} />
         {cylinder.retired && <span className="tag">retired</span>}
-        {ahead && <span className="tag tag-amber">not sent yet</span>}
+        {ahead && <NotSent />}
         <div className="actions">
           <Link className="btn btn-outline-secondary" to={`/labels?what=cylinders&id=${cylinder.cylinderId}`}>
             Label

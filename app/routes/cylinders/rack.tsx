@@ -8,6 +8,7 @@ import { openPage } from '~/offline/page'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
+import { NotSent } from '~/ui/not-sent'
 import { useShow, Value } from '~/ui/reader'
 import { plainDay } from '~/ui/time'
 import { CYLINDER_KIND_WORDS } from '~/wording/en'
@@ -140,7 +141,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
                 <span className="quiet">{Math.round(100 * c.share)} % of its limit</span>
               )}
               <CylinderTags tags={c.tags} />
-              {c.ahead && <span className="tag tag-amber">not sent yet</span>}
+              {c.ahead && <NotSent />}
             </Link>
           ))}
         </div>

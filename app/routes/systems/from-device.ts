@@ -30,12 +30,14 @@ export const systemList: FromDevice<SystemListData> = (device, { search: address
     ({ name, site, customer, registration, vin }) =>
       !search || [name, site, customer, registration, vin].some((text) => has(text, search)),
   )
+  const shown = pageOf(
+    sorted(fitting, BY[wish.sort], ({ name }) => name, wish.down),
+    wish.number,
+    SYSTEM_PAGE,
+  ).map(({ systemId }) => systemId)
   return {
-    systems: pageOf(
-      sorted(fitting, BY[wish.sort], ({ name }) => name, wish.down),
-      wish.number,
-      SYSTEM_PAGE,
-    ).map(({ systemId }) => device.system(systemId)!),
+    systems: shown.map((systemId) => device.system(systemId)!),
+    ahead: shown.filter((systemId) => device.ahead.has(systemId)),
     count: fitting.length,
     search,
     wish,
@@ -51,6 +53,7 @@ export const system: FromDevice<SystemPageData, { systemId: string }> = (device,
     system: row,
     jobs: device.inHand().filter(({ systemId }) => systemId === row.systemId),
     past: null,
+    ahead: device.ahead.has(row.systemId),
     timeZone: device.pack.shop.timeZone,
     loadedAt: wish.at,
     mayWrite: device.mayWrite,

@@ -9,6 +9,8 @@ export const SYSTEM_SORTS = ['name', 'customer', 'site', 'refrigerant'] as const
 /** One page of the systems, and how many fit. */
 export interface SystemListData {
   systems: SystemRow[]
+  /** Ids of those of which the server does not know all. */
+  ahead: string[]
   count: number
   search: string
   wish: ListWish<(typeof SYSTEM_SORTS)[number]>
@@ -22,6 +24,8 @@ interface SystemFacts {
   jobs: (Omit<JobSummary, 'number'> & { number: number | null })[]
   /** Everything that went in or out, and earlier gases; null: not known here. */
   past: { ledger: MovementRow[]; retrofits: Retrofit[] } | null
+  /** The server does not know all of it yet. */
+  ahead: boolean
   timeZone: string
   loadedAt: number
   mayWrite: boolean

@@ -14,6 +14,7 @@ import { leakRateOf } from '~/systems/leak-rate'
 import { expectedChargeLink } from '~/slide-rule/links'
 import { Fact } from '~/ui/fact'
 import { jobNumber } from '~/ui/job-number'
+import { NotSent } from '~/ui/not-sent'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
 import { DRIVE_WORDS, JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS } from '~/wording/en'
@@ -38,6 +39,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       system,
       jobs,
       past: { ledger, retrofits },
+      ahead: false,
       timeZone: shop.timeZone,
       loadedAt: now().getTime(),
       mayWrite: person.role !== 'trainee',
@@ -51,7 +53,7 @@ export const clientLoader = openPage<SystemPageData, Route.LoaderArgs['params']>
 
 /** One system: its plate, what should be in it, and what was done to it. */
 export default function System({ loaderData }: Route.ComponentProps) {
-  const { system, jobs, past, expected, gas, timeZone, loadedAt, mayWrite } = loaderData
+  const { system, jobs, past, ahead, expected, gas, timeZone, loadedAt, mayWrite } = loaderData
   const ledger = past?.ledger ?? []
   const show = useShow()
   const rate = expected && past ? leakRateOf(jobs, expected.massMg, loadedAt) : undefined
@@ -65,6 +67,7 @@ export default function System({ loaderData }: Route.ComponentProps) {
           {system.customer}, {system.site}
         </span>
         {system.refrigerant && <span className="tag tag-copper">{system.refrigerant}</span>}
+        {ahead && <NotSent />}
         {mayWrite && (
           <div className="actions">
             <Link className="btn btn-outline-secondary" to={`/labels?what=systems&id=${system.systemId}`}>

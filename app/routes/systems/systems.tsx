@@ -4,6 +4,7 @@ import { openPage } from '~/offline/page'
 import { listWish } from '~/form/list'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
+import { NotSent } from '~/ui/not-sent'
 import { useShow } from '~/ui/reader'
 import { TRADE_WORDS } from '~/wording/en'
 import { asked } from '~/form/search'
@@ -24,6 +25,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   )
   return {
     systems,
+    ahead: [] as string[],
     count,
     search,
     wish,
@@ -38,10 +40,18 @@ export const clientLoader = openPage<SystemListData>(() =>
 
 /** Plates, customers and sites. */
 export default function Systems({ loaderData }: Route.ComponentProps) {
-  const { systems, count, search, wish, pages, mayWrite } = loaderData
+  const { systems, ahead, count, search, wish, pages, mayWrite } = loaderData
   const show = useShow()
   const columns: Column<SystemRow>[] = [
-    { id: 'name', name: 'System', cell: (s) => <Link to={`/systems/${s.systemId}`}>{s.name}</Link> },
+    {
+      id: 'name',
+      name: 'System',
+      cell: (s) => (
+        <>
+          <Link to={`/systems/${s.systemId}`}>{s.name}</Link> {ahead.includes(s.systemId) && <NotSent />}
+        </>
+      ),
+    },
     { id: 'customer', name: 'Customer', cell: (s) => s.customer },
     { id: 'site', name: 'Site', cell: (s) => s.site },
     { id: 'trade', name: 'Trade', cell: (s) => TRADE_WORDS[s.trade] },

@@ -26,7 +26,7 @@ export const newJob: FromDevice<NewJobData> = (device, { at, search }) => {
     systems: pack.systems.slice(0, SYSTEMS_SHOWN + 1).map(choiceOf),
     system: system ? choiceOf(system) : null,
     tiles: atHand(device)
-      .map((row) => tileOf(row, today, pack.shop.fillMarginPct))
+      .map((row) => tileOf(row, today, pack.shop.fillMarginPct, device.ahead.has(row.cylinderId)))
       .sort(byRoom),
     scales: device.scales.map((row) => jobKit(row, today)),
     // They speak by way of the server.

@@ -1,5 +1,6 @@
 import { CylinderPicture } from '~/cylinders/picture'
 import { CylinderTags } from '~/cylinders/tags'
+import { NotSent } from '~/ui/not-sent'
 import { useShow } from '~/ui/reader'
 import { REASON_WORDS } from '~/wording/en'
 import type { Tile } from '~/cylinders/tile'
@@ -48,6 +49,7 @@ export function Tiles({ tiles, picked, pick }: TilesProps) {
               )}
               <span className="row-of">
                 <CylinderTags tags={tile.tags} />
+                {tile.ahead && <NotSent />}
               </span>
             </span>
           </label>

@@ -1,0 +1,131 @@
+// Cylinders and systems that were made without signal: first, once, and with word of what became of them.
+import 'fake-indexeddb/auto'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import type { Making, MakingOf } from '~/offline/making'
+import { METRIC_UNITS } from '#core/units'
+import { aBrowser } from '../../testing/a-browser'
+import { anEntry } from '../../testing/an-entry'
+import { Outbox } from './outbox'
+import { allKept } from './waiting-room'
+
+let count = 0
+let userId: string
+let outbox: Outbox
+let stop: () => void
+/** What was asked for, in order. */
+let asked: string[]
+type Answer =
+  'down' | 'busy' | 'another' | 'nothing' | 'cut' | { became: string; label?: string; sentence?: string }
+let answer: Answer
+
+async function server(path: string, init?: RequestInit): Promise<Partial<Response>> {
+  const json = new Headers({ 'content-type': 'application/json' })
+  if (path !== '/made') {
+    const { entries } = JSON.parse(String(init?.body)) as { entries: { entryId: string }[] }
+    asked.push(...entries.map(({ entryId }) => entryId))
+    return { ok: true, status: 200, headers: json, json: async () => ({ entries, refused: [] }) }
+  }
+  if (answer === 'down') throw new TypeError('no way to the server')
+  const { makings } = JSON.parse(String(init?.body)) as { makings: { id: string }[] }
+  asked.push(...makings.map(({ id }) => id))
+  const status = { busy: 429, another: 409 }[answer as string]
+  if (status) return { ok: false, status }
+  if (answer === 'cut') return { ok: true, status: 200, json: async () => JSON.parse('{"made') as never }
+  const made = answer === 'nothing' ? [] : makings.map(({ id }) => ({ id, ...(answer as object) }))
+  return { ok: true, status: 200, json: async () => ({ made }) }
+}
+
+const aMaking = (): Omit<Making, 'userId'> & MakingOf => ({
+  id: `gull-${++count}`,
+  kind: 'cylinder',
+  row: { label: 'Gull 4' } as never,
+  typed: { label: 'Gull 4' },
+  units: METRIC_UNITS,
+  at: count,
+})
+
+function open() {
+  outbox = new Outbox(userId)
+  stop = outbox.start()
+}
+/** The page is loaded once more. */
+async function reload() {
+  stop()
+  await allKept()
+  open()
+  await outbox.flush()
+}
+
+beforeEach(() => {
+  aBrowser(server)
+  userId = `user-${++count}`
+  asked = []
+  answer = { became: 'made' }
+  open()
+})
+afterEach(() => {
+  stop()
+  vi.unstubAllGlobals()
+})
+
+const keptOf = async () => (await allKept()).makings.filter((each) => each.userId === userId)
+
+it('goes before the notes that name it, in the order in which it was made, and once', async () => {
+  answer = 'down'
+  const [first, second, note] = [aMaking(), aMaking(), anEntry('note', { text: '' })]
+  await outbox.make(second)
+  await outbox.make(first)
+  await outbox.put('job', [note])
+  expect(asked).toEqual([])
+  expect(outbox.snapshot()).toMatchObject({ signal: 'lost', kept: true })
+  answer = { became: 'made' }
+  await outbox.flush()
+  expect(asked).toEqual([first.id, second.id, note.entryId])
+  expect(await keptOf()).toEqual([])
+  expect(outbox.snapshot()).toMatchObject({ signal: 'here', makings: [], renamed: [] })
+})
+
+it.each([
+  ['busy', 'busy'],
+  ['cut', 'lost'],
+  ['nothing', 'failing'],
+  ['another', 'another-person'],
+] as const)('waits with its notes where the answer is %s, and says so', async (state, signal) => {
+  answer = state
+  const [making, note] = [aMaking(), anEntry('note', { text: '' })]
+  await outbox.make(making)
+  await outbox.put('job', [note])
+  await vi.waitFor(() => expect(outbox.snapshot().signal).toBe(signal))
+  expect(asked).not.toContain(note.entryId)
+  expect(outbox.snapshot().makings.map(({ id }) => id)).toEqual([making.id])
+  expect(await keptOf()).toHaveLength(1)
+})
+
+it('is told by its new label until somebody has read it, whatever becomes of the page', async () => {
+  answer = { became: 'renamed', label: 'Gull 4 (2)' }
+  const making = aMaking()
+  await outbox.make(making)
+  await vi.waitFor(() => expect(outbox.snapshot().renamed).toEqual([[making.id, 'Gull 4 (2)']]))
+  await reload()
+  expect(outbox.snapshot()).toMatchObject({ makings: [], renamed: [[making.id, 'Gull 4 (2)']] })
+  // It is made: nothing is sent again.
+  expect(asked).toEqual([making.id])
+  outbox.seenRenamed(making.id)
+  expect(outbox.snapshot().renamed).toEqual([])
+  await vi.waitFor(async () => expect(await keptOf()).toEqual([]))
+})
+
+it('that the server refuses stays with its reason, holds up nothing, and goes when it is thrown away', async () => {
+  answer = { became: 'refused', sentence: 'Trainees add nothing.' }
+  const [making, note] = [aMaking(), anEntry('note', { text: '' })]
+  await outbox.make(making)
+  await outbox.put('job', [note])
+  expect(asked).toEqual([making.id, note.entryId])
+  await reload()
+  expect(outbox.snapshot()).toMatchObject({
+    makings: [],
+    makingsAside: [{ id: making.id, sentence: 'Trainees add nothing.' }],
+  })
+  await outbox.throwMakingAway(making.id)
+  expect(await keptOf()).toEqual([])
+})
