@@ -11,7 +11,7 @@ import { METRIC_UNITS } from '#core/units'
 import { sessionOf } from '../testing/a-session'
 import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../testing/a-shop'
 import { aRunningJob } from './arrange'
-import { packs, programKept, takenAlong } from './on-device'
+import { packs, programKept, rowsOf, takenAlong } from './on-device'
 import { expect, open, ready, test } from './shop'
 
 const PHONE = { width: 390, height: 844 }
@@ -182,7 +182,13 @@ test('cylinders and systems that are made without signal are sent before what na
     const jobId = await quickJobOn(page, 'Skua 9')
     await page.context().setOffline(false)
     await expect.poll(() => kindsOf(shop, jobId), { timeout: 40_000 }).toContain('run-started')
-    await expect(page.getByText(/was taken meanwhile: it is Skua 9 \(2\) now/)).toBeVisible()
+    const told = page.getByText(/was taken meanwhile: it is Skua 9 \(2\) now/)
+    await expect(told).toBeVisible()
+    // Whoever has not read it yet finds it on the next page, too.
+    await open(page, '/cylinders')
+    await expect(told).toBeVisible()
+    await page.getByRole('button', { name: 'Done' }).tap()
+    await expect(told).toHaveCount(0)
     const row = await inShop(shop.shopId, (tx) => cylinderOf(tx, cylinderId))
     expect(row).toMatchObject({ label: 'Skua 9 (2)', tareMg: 11_000_000 })
     expect(await inShop(shop.shopId, (tx) => findCylinders(tx, 'Skua 9'))).toHaveLength(2)
@@ -302,6 +308,9 @@ test('a sign-out with unsent notes asks, and leaves nothing of the person but wh
   await page.waitForURL('/sign-in')
   expect(await page.evaluate(packs)).toBe(0)
   expect(await page.evaluate(() => localStorage.getItem('keg-signed-in'))).toBeNull()
+  // What waits is there, and can be read by nobody.
+  expect(await page.evaluate(rowsOf, 'waiting')).toBe(0)
+  expect(await page.evaluate(rowsOf, 'locked')).toBe(1)
   // Another tab does not go on showing what was theirs. Nobody opens anything without signal now.
   await expect(otherTab.getByRole('heading', { name: 'No connection' })).toBeVisible()
   await page.goto('/')
@@ -403,6 +412,20 @@ for (const [what, broken] of [
     await expect.poll(async () => (await tape()).length, { timeout: 30_000 }).toBe(before + 1)
     await context.close()
   })
+
+test('a PDF without signal says so in Keg, and leads back to the report', async ({ alone }) => {
+  const { page, shop } = await alone({ timezoneId: 'UTC' })
+  const { jobId } = await aRunningJob(shop)
+  await open(page, `/jobs/${jobId}/report`)
+  await takenAlong(page)
+  await page.context().setOffline(true)
+  await page.getByRole('link', { name: /^PDF/ }).first().click()
+  await expect(page.getByRole('heading', { name: 'No connection' })).toBeVisible()
+  await expect(page.getByText('The server makes PDF, CSV and calendar files')).toBeVisible()
+  await page.getByRole('button', { name: 'Back' }).click()
+  await page.waitForURL(`/jobs/${jobId}/report`)
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+})
 
 test('a form that loses its line stands as it was typed, says so, and is sent by a press', async ({
   as,

@@ -29,3 +29,17 @@ export async function packs(): Promise<number> {
     }
   })
 }
+
+/** How many rows a store of what waits has. */
+export const rowsOf = (store: string) =>
+  new Promise<number>((resolve, reject) => {
+    const opening = indexedDB.open('keg')
+    opening.onerror = () => reject(opening.error!)
+    opening.onsuccess = () => {
+      const all = opening.result.transaction(store).objectStore(store).count()
+      all.onsuccess = () => {
+        opening.result.close()
+        resolve(all.result)
+      }
+    }
+  })
