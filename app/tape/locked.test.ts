@@ -105,6 +105,9 @@ it('leaves what others wrote as it is', async () => {
 it('tells whoever comes next that something waits, and sends nothing of it', async () => {
   await putWaiting([written(ines, 'oil is black')])
   await putMaking(cylinder(ines))
+  // What only waits to be read is no unsent note.
+  await putAside([{ ...written(ines, 'acid in it'), reasons: [{ code: 'full' }] }])
+  await putMaking({ ...cylinder(ines), id: `Auk-${ines}`, renamed: 'Auk 3 (2)' })
   await lockFor(ines, KEY)
   signedIn = teo
   const outbox = new Outbox(teo)

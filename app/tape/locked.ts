@@ -1,3 +1,4 @@
+import { isUnsentMaking } from '~/offline/making'
 import { canSeal, seal, unseal } from '~/offline/seal'
 import { allKept, type Kept, type Locked, room, stepOver, type Store, STORES } from './waiting-room'
 
@@ -10,14 +11,19 @@ export async function lockFor(userId: string, key: string): Promise<void> {
   if (!canSeal()) return
   const kept = await allKept()
   const locked: Locked[] = []
-  const lock = async (store: Store, id: string, row: { userId: string; userName?: string }) => {
+  const lock = async (
+    store: Store,
+    id: string,
+    row: { userId: string; userName?: string },
+    unsent: boolean,
+  ) => {
     if (row.userId !== userId) return
     const userName = row.userName ?? ''
-    locked.push({ id, store, userId, userName, sealed: await seal(key, userId, row) })
+    locked.push({ id, store, userId, userName, unsent, sealed: await seal(key, userId, row) })
   }
-  for (const each of kept.waiting) await lock('waiting', each.entryId, each)
-  for (const each of kept.aside) await lock('aside', each.entryId, each)
-  for (const each of kept.makings) await lock('makings', each.id, each)
+  for (const each of kept.waiting) await lock('waiting', each.entryId, each, true)
+  for (const each of kept.aside) await lock('aside', each.entryId, each, false)
+  for (const each of kept.makings) await lock('makings', each.id, each, isUnsentMaking(each))
   const tx = (await room()).transaction([...STORES, 'locked'], 'readwrite')
   for (const each of locked) {
     void tx.objectStore('locked').put(each)

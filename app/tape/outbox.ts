@@ -9,6 +9,7 @@ import {
   allKept,
   type Kept,
   lastKept,
+  type Locked,
   dropAside,
   dropWaiting,
   type EntryAside,
@@ -30,7 +31,7 @@ export interface Snapshot {
   aside: EntryAside[]
   /** What others wrote on this device: it waits until they sign in here. */
   others: { name: string; count: number }[]
-  /** How many of this person's own are still locked. */
+  /** How many of this person's own are unsent and still locked. */
   locked: number
   /** Jobs of which the server has just found something against what was done without signal. */
   against: string[]
@@ -71,7 +72,7 @@ export class Outbox {
   #waiting = new Map<string, WaitingEntry>()
   #aside = new Map<string, EntryAside>()
   #others: Snapshot['others'] = []
-  #locked = 0
+  #locked: Locked[] = []
   #lanes = new Map<string, Lane>()
   #stopped = false
   #sentListeners = new Set<(sent: Sent) => void>()
@@ -203,19 +204,19 @@ export class Outbox {
     for (const each of aside)
       if (each.userId === this.userId || each.userId === '') this.#aside.set(each.entryId, each)
     const others = new Map<string, Snapshot['others'][number]>()
-    const unsent = [...waiting, ...makings.filter(isUnsentMaking), ...locked]
+    const unsent = [...waiting, ...makings.filter(isUnsentMaking), ...locked.filter((each) => each.unsent)]
     for (const { userId, ...each } of unsent.filter((each) => each.userId !== this.userId)) {
       const known = others.get(userId) ?? { name: 'somebody else', count: 0 }
       const name = ('userName' in each && each.userName) || known.name
       others.set(userId, { name, count: known.count + 1 })
     }
     this.#others = [...others.values()]
-    this.#locked = locked.filter((each) => each.userId === this.userId).length
+    this.#locked = locked.filter((each) => each.userId === this.userId)
   }
 
   /** Opens what was locked when this person left. */
   async #unlock() {
-    const key = this.#locked > 0 && (await deviceKeyOf(this.userId))
+    const key = this.#locked.length > 0 && (await deviceKeyOf(this.userId))
     if (!key) return
     await this.#keep(async () => this.#takeUp(await unlockFor(this.userId, key)))
   }
@@ -361,7 +362,7 @@ export class Outbox {
       waiting,
       aside: [...this.#aside.values()],
       others: this.#others,
-      locked: this.#locked,
+      locked: this.#locked.filter((each) => each.unsent).length,
       against: [...this.#against],
       makings,
       makingsAside,

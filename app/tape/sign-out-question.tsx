@@ -21,7 +21,7 @@ export function SignOutQuestion({ count, kept, stay }: QuestionProps) {
       </Modal.Header>
       <Modal.Body>
         {kept
-          ? `Stay until they are sent, if you can. If you sign out now, ${it === 'it' ? 'it waits' : 'they wait'} on this device, and nobody else sends ${it}: sign in here again with signal.`
+          ? `Stay until ${it === 'it' ? 'it is' : 'they are'} sent, if you can. If you sign out now, ${it === 'it' ? 'it waits' : 'they wait'} on this device, and nobody else sends ${it}: sign in here again with signal.`
           : `This browser keeps nothing: if you sign out now, ${it === 'it' ? 'it is' : 'they are'} lost.`}
       </Modal.Body>
       <Modal.Footer>

@@ -53,15 +53,15 @@ export function SignalLine({ timeZone }: { timeZone: string }) {
       ))}
       {against.map((jobId) => (
         <div key={jobId} role="alert">
-          What you did without signal does not go together with the books.{' '}
-          <Link to={`/jobs/${jobId}`}>Look at the job</Link>
+          What you did without signal does not go together with the books:{' '}
+          <Link to={`/jobs/${jobId}`}>look at the job</Link>
         </div>
       ))}
       {renamed.map(([id, label]) => (
         <div key={id} role="alert">
           The label of a cylinder that you added was taken meanwhile: it is <strong>{label}</strong> now.
           Write that on it, or <Link to={`/cylinders/${id}/change`}>give it another one</Link>.{' '}
-          <Button variant="link" className="p-0 align-baseline" onClick={() => outbox.seenRenamed(id)}>
+          <Button variant="link" onClick={() => outbox.seenRenamed(id)}>
             Done
           </Button>
         </div>
@@ -72,7 +72,7 @@ export function SignalLine({ timeZone }: { timeZone: string }) {
           <Link to={kind === 'cylinder' ? '/cylinders/new' : '/systems/new'}>Add it once more</Link>{' '}
           <Button
             variant="link"
-            className="p-0 align-baseline"
+
             onClick={() => void outbox.throwMakingAway(id)}
           >
             Throw it away
@@ -82,7 +82,7 @@ export function SignalLine({ timeZone }: { timeZone: string }) {
       {newer && (
         <div>
           There is a newer Keg. What waits here stays.{' '}
-          <Button variant="link" className="p-0 align-baseline" onClick={takeNewer}>
+          <Button variant="link" onClick={takeNewer}>
             Load it
           </Button>
         </div>

@@ -38,6 +38,8 @@ export interface Locked {
   store: Store
   userId: string
   userName: string
+  /** It waits to be sent, and is not only kept to be read. */
+  unsent: boolean
   sealed: Sealed
 }
 

@@ -15,6 +15,7 @@ export function TimeLeft({ transfer }: { transfer: Transfer }) {
   if (left.kind === 'falling') return <div>The weight goes back</div>
   if (left.kind === 'steady-unknown-end') return null
   const goneS = (now - transfer.weighings.at(-1)!.at) / 1000
+  if (goneS >= left.mostS) return <div className="quiet">By its rate it should be done</div>
   return (
     <div>
       <span className="quiet">Left</span>{' '}

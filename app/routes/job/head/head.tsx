@@ -43,11 +43,14 @@ export function JobHead() {
       {state.refrigerant && <span className="tag tag-copper">{state.refrigerant}</span>}
       {state.retrofitPlanned && <span className="tag">change of gas</span>}
       <span className="tag">{JOB_STATUS_WORDS[state.status]}</span>
-      {state.flags.map((flag) => (
-        <span key={flag} className="tag tag-amber">
-          {FLAG_WORDS[flag]}
-        </span>
-      ))}
+      {state.flags
+        // It has a card of its own.
+        .filter((flag) => flag !== 'against-the-books')
+        .map((flag) => (
+          <span key={flag} className="tag tag-amber tag-long">
+            {FLAG_WORDS[flag]}
+          </span>
+        ))}
       <div className="actions">
         <StripTap />
         <Dropdown align="end">
