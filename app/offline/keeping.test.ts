@@ -5,7 +5,7 @@ import { aBrowser } from '../../testing/a-browser'
 import { anEntry } from '../../testing/an-entry'
 import { deviceKeyOf, learn, packOf, refresh, storesHere } from './keeping'
 import { asText, PACK_FORMAT } from './pack'
-import { forgetAll, keepFor, keptFor } from './store'
+import { forget, keepFor, keptFor } from './store'
 
 const DAY_MS = 86_400_000
 const AT = Date.UTC(2026, 5, 1, 12)
@@ -134,6 +134,6 @@ it('goes on in memory where the browser stores nothing, and says so', async () =
 it('is gone when it is to be forgotten', async () => {
   await keepFor(userId, { pack: JSON.parse(aPack(userId)) as never, mark: '', heardAt: AT, learned: {} })
   expect(await keptFor(userId)).toBeDefined()
-  await forgetAll()
+  await forget(userId)
   expect(await keptFor(userId)).toBeUndefined()
 })

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { aBrowser } from '../../testing/a-browser'
 import { PACK_FORMAT } from './pack'
 import { type FromDevice, NotKept, onLateAnswer, openPage, SLOW_MS, whatStands } from './page'
-import { forgetAll, keepFor } from './store'
+import { forget, keepFor } from './store'
 
 const PACKED_AT = 1_000
 let count = 0
@@ -36,7 +36,7 @@ beforeEach(async () => {
   userId = `user-${++count}`
   localStorage.setItem('keg-signed-in', userId)
   looked.mockClear()
-  await forgetAll()
+  await forget(undefined)
   const pack = {
     format: PACK_FORMAT,
     at: PACKED_AT,

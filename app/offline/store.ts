@@ -43,7 +43,8 @@ export async function keepFor(userId: string, kept: Kept): Promise<void> {
   await Promise.all([tx.store.put(kept, userId), tx.done])
 }
 
-/** Forgets everything: whoever signs out leaves nothing behind but what still waits to be sent. */
-export async function forgetAll(): Promise<void> {
-  await (await open()).clear('packs')
+/** Whoever leaves takes it with them. @param userId undefined: whoever it was */
+export async function forget(userId: string | undefined): Promise<void> {
+  const db = await open()
+  await (userId === undefined ? db.clear('packs') : db.delete('packs', userId))
 }

@@ -1,5 +1,5 @@
 import { lockFor } from '~/tape/locked'
-import { forgetAll, keptFor } from './store'
+import { forget, keptFor } from './store'
 
 const KEY = 'keg-signed-in'
 const THEME = 'keg-theme'
@@ -29,13 +29,16 @@ export function isHere(userId: string, theme: string): void {
   }
 }
 
-/** Takes everything of a person's from this device, but what waits to be sent: that is locked. */
+/**
+ * Takes everything of a person's from this device, but what waits to be sent: that is locked. What the browser has at hand goes at once,
+ * so that nothing of whoever comes next goes with it.
+ */
 async function forgetPerson(userId: string | undefined): Promise<void> {
-  await lockWhatWaits(userId)
   try {
     for (const key of Object.keys(localStorage))
       if (key.startsWith('keg-') && !STAYS.some((stays) => stays.test(key))) localStorage.removeItem(key)
-    await forgetAll()
+    await lockWhatWaits(userId)
+    await forget(userId)
   } catch {
     // A browser that keeps nothing has nothing to forget.
   }
@@ -46,17 +49,24 @@ async function lockWhatWaits(userId: string | undefined): Promise<void> {
     const key = userId && (await keptFor(userId))?.pack.person.deviceKey
     if (key) await lockFor(userId, key)
   } catch {
-    // A browser that keeps nothing has nothing to lock.
+    // What waits cannot be reached just now, by nobody: the rest goes all the same.
   }
 }
 
-/** Somebody else has come in another tab, or whoever was here has left. */
+/** Somebody else has come in another tab, or whoever was here has left; or the browser has brought back a page of before that. */
 export function onSomebodyElse(userId: string, tell: () => void): () => void {
   const look = (event: StorageEvent) => {
     if (event.key === KEY && event.newValue !== userId) tell()
   }
+  const back = (event: PageTransitionEvent) => {
+    if (event.persisted && whoIsHere() !== userId) tell()
+  }
   window.addEventListener('storage', look)
-  return () => window.removeEventListener('storage', look)
+  window.addEventListener('pageshow', back)
+  return () => {
+    window.removeEventListener('storage', look)
+    window.removeEventListener('pageshow', back)
+  }
 }
 
 /** A server that has not heard it by then hears it later, ms. */

@@ -15,8 +15,17 @@ let stop: () => void
 /** What was asked for, in order. */
 let asked: string[]
 type Answer =
-  'down' | 'busy' | 'another' | 'nothing' | 'cut' | { became: string; label?: string; sentence?: string }
+  | 'down'
+  | 'forbidden'
+  | 'page'
+  | 'busy'
+  | 'another'
+  | 'nothing'
+  | 'cut'
+  | { became: string; label?: string; sentence?: string }
 let answer: Answer
+/** One that the server falls over. */
+let poison: string | undefined
 
 async function server(path: string, init?: RequestInit): Promise<Partial<Response>> {
   const json = new Headers({ 'content-type': 'application/json' })
@@ -28,8 +37,10 @@ async function server(path: string, init?: RequestInit): Promise<Partial<Respons
   if (answer === 'down') throw new TypeError('no way to the server')
   const { makings } = JSON.parse(String(init?.body)) as { makings: { id: string }[] }
   asked.push(...makings.map(({ id }) => id))
-  const status = { busy: 429, another: 409 }[answer as string]
-  if (status) return { ok: false, status }
+  if (makings.some(({ id }) => id === poison)) return { ok: false, status: 500 }
+  const status = { busy: 429, another: 409, forbidden: 403, page: 413 }[answer as string]
+  const text = async () => (answer === 'page' ? '<html>Too large</html>' : 'Ask a technician to add it.')
+  if (status) return { ok: false, status, text }
   if (answer === 'cut') return { ok: true, status: 200, json: async () => JSON.parse('{"made') as never }
   const made = answer === 'nothing' ? [] : makings.map(({ id }) => ({ id, ...(answer as object) }))
   return { ok: true, status: 200, json: async () => ({ made }) }
@@ -61,6 +72,7 @@ beforeEach(() => {
   userId = `user-${++count}`
   asked = []
   answer = { became: 'made' }
+  poison = undefined
   open()
 })
 afterEach(() => {
@@ -72,7 +84,8 @@ const keptOf = async () => (await allKept()).makings.filter((each) => each.userI
 
 it('goes before the notes that name it, in the order in which it was made, and once', async () => {
   answer = 'down'
-  const [first, second, note] = [aMaking(), aMaking(), anEntry('note', { text: '' })]
+  const [first, second] = [aMaking(), aMaking()]
+  const note = anEntry('note', { text: `from ${first.id} into ${second.id}` })
   await outbox.make(second)
   await outbox.make(first)
   await outbox.put('job', [note])
@@ -92,7 +105,8 @@ it.each([
   ['another', 'another-person'],
 ] as const)('waits with its notes where the answer is %s, and says so', async (state, signal) => {
   answer = state
-  const [making, note] = [aMaking(), anEntry('note', { text: '' })]
+  const making = aMaking()
+  const note = anEntry('note', { text: `into ${making.id}` })
   await outbox.make(making)
   await outbox.put('job', [note])
   await vi.waitFor(() => expect(outbox.snapshot().signal).toBe(signal))
@@ -128,4 +142,51 @@ it('that the server refuses stays with its reason, holds up nothing, and goes wh
   })
   await outbox.throwMakingAway(making.id)
   expect(await keptOf()).toEqual([])
+})
+
+it.each([
+  ['forbidden', 'Ask a technician to add it.'],
+  ['page', 'The server does not take it like this.'],
+] as const)(
+  'that is never taken, %s, is set aside with a sentence, each of several',
+  async (state, sentence) => {
+    answer = 'down'
+    const [first, second] = [aMaking(), aMaking()]
+    await outbox.make(first)
+    await outbox.make(second)
+    answer = state
+    // One that was on its way found no server.
+    await vi.waitFor(async () => {
+      await outbox.flush()
+      expect(outbox.snapshot()).toMatchObject({
+        signal: 'here',
+        makings: [],
+        makingsAside: [
+          { id: first.id, sentence },
+          { id: second.id, sentence },
+        ],
+      })
+    })
+  },
+)
+
+it('that the server falls over holds up neither the others nor the notes that do not name it', async () => {
+  answer = 'down'
+  const [first, second, third] = [aMaking(), aMaking(), aMaking()]
+  for (const each of [first, second, third]) await outbox.make(each)
+  poison = second.id
+  answer = { became: 'made' }
+  const [about, other] = [
+    anEntry('note', { text: `into ${second.id}` }),
+    anEntry('note', { text: `into ${third.id}` }),
+  ]
+  await outbox.put('job', [about])
+  await outbox.put('another job', [other])
+  expect(asked).toContain(other.entryId)
+  expect(asked).not.toContain(about.entryId)
+  expect(outbox.snapshot()).toMatchObject({ signal: 'failing', makings: [{ id: second.id }] })
+  poison = undefined
+  await outbox.flush()
+  await vi.waitFor(() => expect(asked).toContain(about.entryId))
+  expect(outbox.snapshot()).toMatchObject({ signal: 'here', makings: [], waiting: [] })
 })

@@ -76,17 +76,25 @@ export class Makings {
     return (this.#sending ??= this.#sendAll().finally(() => (this.#sending = undefined)))
   }
 
+  /** One that cannot be sent holds up no other: after a batch that was not taken they go one by one. */
   async #sendAll(): Promise<NotSent | undefined> {
-    while (this.#waiting.size > 0) {
-      const next = this.waiting.sort((a, b) => a.at - b.at).slice(0, MOST)
+    const left = new Set<string>()
+    let most = MOST
+    for (;;) {
+      const next = this.waiting
+        .filter(({ id }) => !left.has(id))
+        .sort((a, b) => a.at - b.at)
+        .slice(0, most)
+      if (next.length === 0) return left.size > 0 ? 'failing' : undefined
       const answer = await postMakings(this.#userId, next)
-      if (typeof answer === 'string') return answer
-      const known = new Map(answer.map((each) => [each.id, each]))
-      // An answer about nothing that was sent is none.
-      if (!next.some(({ id }) => known.has(id))) return 'failing'
+      if (typeof answer === 'string' && answer !== 'failing') return answer
+      const known = new Map(madeOf(answer, next).map((each) => [each.id, each]))
       for (const each of next) await this.#became(each, known.get(each.id))
+      // An answer about nothing that was sent is none.
+      if (next.some(({ id }) => known.has(id))) continue
+      if (next.length === 1) left.add(next[0]!.id)
+      most = 1
     }
-    return undefined
   }
 
   async #became(making: Making, made: Made | undefined) {
@@ -108,7 +116,22 @@ export class Makings {
 
 const MOST = 20
 
-async function postMakings(userId: string, makings: readonly Making[]): Promise<Made[] | NotSent> {
+/** It is not taken like this, ever: with the server's sentence. */
+interface Never {
+  never: string
+}
+
+/** What became of each: of several none is known to be why they were not taken. */
+function madeOf(answer: Made[] | Never | 'failing', sent: readonly Making[]): Made[] {
+  if (answer === 'failing') return []
+  if (Array.isArray(answer)) return answer
+  return sent.length === 1 ? [{ id: sent[0]!.id, became: 'refused', sentence: answer.never }] : []
+}
+
+const NEVER = [400, 403, 404, 413, 422]
+const LONGEST_SENTENCE = 300
+
+async function postMakings(userId: string, makings: readonly Making[]): Promise<Made[] | Never | NotSent> {
   let response: Response
   try {
     response = await fetch('/made', {
@@ -116,6 +139,7 @@ async function postMakings(userId: string, makings: readonly Making[]): Promise<
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({
         userId,
+        sentAt: Date.now(),
         makings: makings.map(({ kind, id, typed, units, at }) => ({ kind, id, typed, units, at })),
       }),
     })
@@ -125,8 +149,9 @@ async function postMakings(userId: string, makings: readonly Making[]): Promise<
   if (response.redirected || response.status === 401) return 'signed-out'
   if (response.status === 409) return 'another-person'
   if (response.status === 429) return 'busy'
-  if (!response.ok) return 'failing'
   try {
+    if (NEVER.includes(response.status)) return { never: sentenceIn(await response.text()) }
+    if (!response.ok) return 'failing'
     const { made } = (await response.json()) as { made?: unknown }
     return Array.isArray(made) ? (made as Made[]) : 'failing'
   } catch {
@@ -134,3 +159,9 @@ async function postMakings(userId: string, makings: readonly Making[]): Promise<
     return 'lost'
   }
 }
+
+/** The server's own; something in between may say anything. */
+const sentenceIn = (text: string) =>
+  text === '' || text.length > LONGEST_SENTENCE || /[<{]/.test(text)
+    ? 'The server does not take it like this.'
+    : text

@@ -115,9 +115,10 @@ export class Outbox {
   /** Takes up what an earlier page left behind. @returns a function that ends it */
   start(): () => void {
     this.#stopped = false
-    const retry = () => void this.flush()
+    // What another tab left behind when it was closed, too.
+    const retry = () => void this.#keep(async () => this.#takeUp(await allKept())).then(() => this.flush())
     window.addEventListener('online', retry)
-    void this.#keep(async () => this.#takeUp(await allKept())).then(() => this.flush())
+    retry()
     return () => {
       window.removeEventListener('online', retry)
       this.stop()
@@ -268,7 +269,9 @@ export class Outbox {
     for (;;) {
       const next = [...this.#waiting.values()].filter((each) => each.jobId === jobId).slice(0, lane.most)
       if (next.length === 0 || this.#stopped) return
-      if (await this.#sendMakings()) return this.#later(jobId, lane, this.#makingsWhy ?? 'failing')
+      const held = await this.#sendMakings()
+      if (this.#stopped) return
+      if (held && this.#names(next)) return this.#later(jobId, lane, held)
       const answer = await post(
         jobId,
         this.userId,
@@ -289,16 +292,22 @@ export class Outbox {
     }
   }
 
-  /** What was made here goes first. @returns whether something of it still waits */
-  async #sendMakings(): Promise<boolean> {
-    if (this.#stopped) return true
+  /** What was made here goes first. @returns why something of it still waits */
+  async #sendMakings(): Promise<NotSent | undefined> {
+    if (this.#stopped) return undefined
     this.#makingsWhy = await this.#makings.send()
     this.#changed()
     if (this.#makingsWhy === 'another-person') this.stop()
     clearTimeout(this.#makingsTimer)
     if (this.#makingsWhy && !this.#stopped)
       this.#makingsTimer = setTimeout(() => void this.flush(), RETRY_MS.most * (1 + Math.random() / 4))
-    return this.#makingsWhy !== undefined
+    return this.#makingsWhy
+  }
+
+  /** Whether some of them are about what was made here and is not there yet. */
+  #names(entries: readonly WaitingEntry[]): boolean {
+    const text = JSON.stringify(entries.map(({ entry }) => entry.body))
+    return this.#makings.waiting.some(({ id }) => text.includes(id))
   }
 
   /** @returns whether it went on at all: an answer about nothing that was sent is none */

@@ -38,8 +38,8 @@ const cylinder = (label: string, over: Record<string, string> = {}, id = randomU
   units: METRIC_UNITS,
   typed: { ...CYLINDER, label, cylinderId: id, voucherId: randomUUID(), ...over },
 })
-const send = (makings: unknown, { userId = shop.userId, as = context } = {}) =>
-  answered(action({ request: sendJson({ userId, makings }), context: as, params: {} } as never))
+const send = (makings: unknown, { userId = shop.userId, as = context, over = {} } = {}) =>
+  answered(action({ request: sendJson({ userId, makings, ...over }), context: as, params: {} } as never))
 
 describe('what was made on a device', () => {
   it('is made once, however often it is sent, with what is in it', async () => {
@@ -51,6 +51,17 @@ describe('what was made on a device', () => {
       expect(await cylinderOf(tx, making.id)).toMatchObject({ label, balanceMg: 3e6, tareMg: 12e6 })
       expect(await movements(tx, { cylinderId: making.id }, 10)).toHaveLength(1)
     })
+  })
+  it('was there when it was made, by the server’s clock, whatever the device’s own says', async () => {
+    const label = `Then ${randomUUID()}`.slice(0, 20)
+    const HOUR = 3_600_000
+    const making = { ...cylinder(label, { refrigerant: 'R-134a', contents: '3 kg' }), at: 7 * HOUR }
+    const before = Date.now()
+    // That device lives in 1970, and was three hours without signal.
+    await send([making], { over: { sentAt: 10 * HOUR } })
+    const [arrival] = await inShop(shop.shopId, (tx) => movements(tx, { cylinderId: making.id }, 10))
+    expect(arrival!.at.getTime()).toBeGreaterThanOrEqual(before - 3 * HOUR)
+    expect(arrival!.at.getTime()).toBeLessThanOrEqual(Date.now() - 3 * HOUR)
   })
   it('gets another label where its own was taken meanwhile, and says so each time', async () => {
     const label = `Taken ${randomUUID()}`.slice(0, 20)

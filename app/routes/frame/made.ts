@@ -28,12 +28,17 @@ interface Sent {
   id: string
   typed: Record<string, string>
   units: Units
+  at?: number
 }
 
+/** Longer ago than anybody is without signal: that clock was set meanwhile. */
+const LONGEST_AGO_MS = 60 * 86_400_000
 const LONGEST = 20_000
 const unit = Joi.string().max(10).required()
-const BATCH = Joi.object<{ userId: string; makings: Sent[] }>({
+const BATCH = Joi.object<{ userId: string; sentAt?: number; makings: Sent[] }>({
   userId: Joi.string().pattern(ID).required(),
+  // Both by the device's own clock.
+  sentAt: Joi.number(),
   makings: Joi.array()
     .items(
       Joi.object({
@@ -59,7 +64,11 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (value.userId !== who.person.userId)
     throw data('Somebody else has signed in on this device: this waits for whoever made it.', { status: 409 })
   const made: Made[] = []
-  for (const sent of value.makings) made.push(await (sent.kind === 'cylinder' ? cylinder : system)(sent, who))
+  for (const sent of value.makings) {
+    const agoMs = Math.max(0, (value.sentAt ?? 0) - (sent.at ?? Infinity))
+    const at = new Date(now().getTime() - (agoMs < LONGEST_AGO_MS ? agoMs : 0))
+    made.push(await (sent.kind === 'cylinder' ? cylinder : system)(sent, at, who))
+  }
   return Response.json({ made })
 }
 
@@ -79,13 +88,13 @@ const refused = (id: string, errors: Record<string, string>): Made => ({
 /** More of one label than anybody has. */
 const MOST_ALIKE = 50
 
-async function cylinder({ id, typed, units }: Sent, { shop, person }: SignedIn): Promise<Made> {
+/** @param at when it was made, by the server's clock */
+async function cylinder({ id, typed, units }: Sent, at: Date, { shop, person }: SignedIn): Promise<Made> {
   const read = cylinderFrom(formOf(typed), { units }, todayIn(shop.timeZone))
   if (read.refused) return refused(id, read.refused.errors)
   const voucherId = ownText(read.typed, 'voucherId')
   if (read.contentsMg > 0 && !ID.test(voucherId))
     return refused(id, { gross: 'Enter once more what is in it.' })
-  const at = now()
   for (let nr = 1; nr <= MOST_ALIKE; nr++) {
     const label = nr === 1 ? read.data.label : `${read.data.label.slice(0, 70)} (${nr})`
     try {
@@ -102,7 +111,7 @@ async function cylinder({ id, typed, units }: Sent, { shop, person }: SignedIn):
               cylinderId: id,
               massMg: read.contentsMg,
               at,
-              now: at,
+              now: now(),
               userId: person.userId,
               text: '',
             })
@@ -117,10 +126,9 @@ async function cylinder({ id, typed, units }: Sent, { shop, person }: SignedIn):
   return refused(id, { label: 'There are too many with this label: give it another one.' })
 }
 
-async function system({ id, typed, units }: Sent, { shop }: SignedIn): Promise<Made> {
+async function system({ id, typed, units }: Sent, at: Date, { shop }: SignedIn): Promise<Made> {
   const read = systemFrom(formOf(typed), { units })
   if (read.refused) return refused(id, read.refused.errors)
-  const at = now()
   await inShop(shop.shopId, async (tx) => {
     if (await systemOf(tx, id)) return
     const siteId = await placeOf(tx, read.value, at)
