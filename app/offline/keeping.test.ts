@@ -1,5 +1,6 @@
 // What a device keeps of a shop: whose it is, how old, and what comes of the answers that servers and others give.
 import 'fake-indexeddb/auto'
+import { deleteDB } from 'idb'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { aBrowser } from '../../testing/a-browser'
 import { anEntry } from '../../testing/an-entry'
@@ -136,4 +137,10 @@ it('is gone when it is to be forgotten', async () => {
   expect(await keptFor(userId)).toBeDefined()
   await forget(userId)
   expect(await keptFor(userId)).toBeUndefined()
+})
+
+it('is kept anew from the page where the browser has thrown its store away', async () => {
+  await refresh(userId)
+  await deleteDB('keg-device')
+  await vi.waitFor(async () => expect((await keptFor(userId))?.pack.cylinders).toHaveLength(1))
 })

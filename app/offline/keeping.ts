@@ -1,7 +1,7 @@
 import type { Entry } from '#core/tape'
 import type { Making } from './making'
 import { fromText, packIn } from './pack'
-import { keepFor, type Kept, keptFor } from './store'
+import { keepFor, type Kept, keptFor, onPacksGone } from './store'
 
 /** Sessions end after two weeks: what is older opens nothing any more. */
 const OLDEST_MS = 14 * 86_400_000
@@ -17,6 +17,9 @@ let now: Promise<Keeping> | undefined
 const listeners = new Set<() => void>()
 /** Whether what should be kept could not be: full, or a private window; undefined: nothing was tried yet. */
 let storing: boolean | undefined
+
+// Whoever is here goes on with what the page has, and it is kept anew.
+onPacksGone(() => void now?.then(store))
 
 export const storesHere = () => storing
 

@@ -1,5 +1,6 @@
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import type { DBSchema } from 'idb'
 import type { Entry } from '#core/tape'
+import { database } from './database'
 import { type Pack, packIn } from './pack'
 
 /** What a device has kept of a shop for one person. */
@@ -17,34 +18,27 @@ interface Schema extends DBSchema {
   packs: { key: string; value: Omit<Kept, 'pack'> & { pack: unknown } }
 }
 
-let opened: Promise<IDBPDatabase<Schema>> | undefined
+const packs = database<Schema>('keg-device', 1, (db) => void db.createObjectStore('packs'))
 
-function open(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('keg-device', 1, {
-    upgrade: (db) => void db.createObjectStore('packs'),
-    blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
-    terminated: () => (opened = undefined),
-  })
-  opened.catch(() => (opened = undefined))
-  return opened
-}
+/** The browser has thrown away what was kept. */
+export const onPacksGone = packs.onEmptied
 
 /** @returns undefined: nothing is kept for this person, or nothing that this program reads */
 export async function keptFor(userId: string): Promise<Kept | undefined> {
-  const found = await (await open()).get('packs', userId)
+  const found = await (await packs.open()).get('packs', userId)
   const pack = packIn(found?.pack)
   return found && pack ? { ...found, pack } : undefined
 }
 
 /** Keeps it, and forgets what was kept for anybody else: the next person on this device finds nothing of the one before. */
 export async function keepFor(userId: string, kept: Kept): Promise<void> {
-  const tx = (await open()).transaction('packs', 'readwrite')
+  const tx = (await packs.open()).transaction('packs', 'readwrite')
   for (const other of await tx.store.getAllKeys()) if (other !== userId) await tx.store.delete(other)
   await Promise.all([tx.store.put(kept, userId), tx.done])
 }
 
 /** Whoever leaves takes it with them. @param userId undefined: whoever it was */
 export async function forget(userId: string | undefined): Promise<void> {
-  const db = await open()
+  const db = await packs.open()
   await (userId === undefined ? db.clear('packs') : db.delete('packs', userId))
 }

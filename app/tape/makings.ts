@@ -53,6 +53,11 @@ export class Makings {
       else if (!this.#waiting.has(each.id)) this.#waiting.set(each.id, each)
   }
 
+  async keepAnew(): Promise<void> {
+    for (const kept of [this.#waiting, this.#aside, this.#renamed])
+      for (const each of kept.values()) await putMaking(each)
+  }
+
   async make(making: Making): Promise<void> {
     this.#waiting.set(making.id, making)
     this.#changed()

@@ -3,6 +3,7 @@ import { confirmed } from '~/offline/page'
 import { isHere, onSomebodyElse } from '~/offline/who'
 import { setCurrentOutbox } from './current'
 import { Outbox } from './outbox'
+import { onRoomEmptied } from './waiting-room'
 
 const OutboxContext = createContext<Outbox | undefined>(undefined)
 
@@ -37,7 +38,10 @@ export function OutboxProvider({ person: { userId, name }, theme, children }: Ou
       stop()
     }
   }, [outbox, userId])
-  useEffect(() => isHere(userId, theme), [userId, theme])
+  useEffect(() => {
+    isHere(userId, theme)
+    return onRoomEmptied(() => isHere(userId, theme))
+  }, [userId, theme])
   return <OutboxContext value={outbox}>{children}</OutboxContext>
 }
 

@@ -1,5 +1,6 @@
 // The outbox against a device store and a server that comes and goes.
 import 'fake-indexeddb/auto'
+import { deleteDB } from 'idb'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '#core/tape'
 import { aBrowser } from '../../testing/a-browser'
@@ -338,3 +339,14 @@ describe('the waiting room', () => {
 async function settle() {
   for (let i = 0; i < 20; i++) await new Promise((resolve) => setTimeout(resolve, 2))
 }
+
+it('keeps anew what the page has where the browser has thrown its store away', async () => {
+  answer = 'down'
+  const note = entry()
+  await outbox.put('job', [note])
+  await deleteDB('keg')
+  await vi.waitFor(async () =>
+    expect((await allWaiting(outbox.userId)).map(({ entryId }) => entryId)).toEqual([note.entryId]),
+  )
+  expect(outbox.snapshot()).toMatchObject({ kept: true, signal: 'lost' })
+})

@@ -13,6 +13,7 @@ import {
   dropAside,
   dropWaiting,
   type EntryAside,
+  onRoomEmptied,
   putAside,
   putWaiting,
   type WaitingEntry,
@@ -119,10 +120,19 @@ export class Outbox {
     const retry = () => void this.#keep(async () => this.#takeUp(await allKept())).then(() => this.flush())
     window.addEventListener('online', retry)
     retry()
+    const stopWatching = onRoomEmptied(() => void this.#keep(() => this.#keepAnew()))
     return () => {
+      stopWatching()
       window.removeEventListener('online', retry)
       this.stop()
     }
+  }
+
+  /** The browser has thrown away what was kept: what this page has is kept once more. */
+  async #keepAnew() {
+    await putWaiting([...this.#waiting.values()])
+    await putAside([...this.#aside.values()])
+    await this.#makings.keepAnew()
   }
 
   /** Sends nothing more: somebody else has signed in here. What waits stays on the device. */

@@ -1,6 +1,7 @@
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import type { DBSchema, IDBPDatabase } from 'idb'
 import type { Entry } from '#core/tape'
 import type { Reason } from '#core/verdict'
+import { database } from '~/offline/database'
 import type { MakingKept } from '~/offline/making'
 import type { Sealed } from '~/offline/seal'
 
@@ -50,7 +51,15 @@ interface Schema extends DBSchema {
   locked: { key: string; value: Locked }
 }
 
-let opened: Promise<IDBPDatabase<Schema>> | undefined
+const kept = database<Schema>('keg', 4, (db, oldVersion) => {
+  if (oldVersion < 1) db.createObjectStore('waiting', { keyPath: 'entryId' })
+  if (oldVersion < 2) db.createObjectStore('aside', { keyPath: 'entryId' })
+  if (oldVersion < 3) db.createObjectStore('makings', { keyPath: 'id' })
+  db.createObjectStore('locked', { keyPath: 'id' })
+})
+
+/** The browser has thrown away what was kept. */
+export const onRoomEmptied = kept.onEmptied
 
 const OPEN_MS = 3_000
 
@@ -78,22 +87,12 @@ export function room(): Promise<IDBPDatabase<Schema>> {
 let heldUp = false
 
 function openRoom(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('keg', 4, {
-    upgrade(db, oldVersion) {
-      if (oldVersion < 1) db.createObjectStore('waiting', { keyPath: 'entryId' })
-      if (oldVersion < 2) db.createObjectStore('aside', { keyPath: 'entryId' })
-      if (oldVersion < 3) db.createObjectStore('makings', { keyPath: 'id' })
-      db.createObjectStore('locked', { keyPath: 'id' })
-    },
-    // A newer page wants to change it, or the browser has closed it: it is opened again when it is needed.
-    blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
-    terminated: () => (opened = undefined),
-  })
-  opened.then(
+  const opening = kept.open()
+  opening.then(
     () => (heldUp = false),
-    () => (opened = undefined),
+    () => undefined,
   )
-  return opened
+  return opening
 }
 
 /** Begun at once, in the same press: a reload a moment later finds it, even while the room is still being opened. */

@@ -7,6 +7,7 @@ import {
   bookings,
   type BooksBeside,
   gasUnaccounted,
+  figureIn,
   inSystemNow,
   judgeCharged,
   judgeRecovery,
@@ -26,7 +27,7 @@ const inside = (course: Course, reference = PLATE) => {
   const now = inSystemNow(course.state(), reference)
   return 'massMg' in now
     ? [now.kind, now.massMg / KG]
-    : [now.kind, ...('changeMg' in now ? [now.changeMg / KG] : [])]
+    : [now.kind, ...(now.kind === 'empty' ? [] : [figureIn(now) / KG])]
 }
 const judged = (course: Course, reference = PLATE) => judgeRecovery(course.state(), reference)?.code
 const emptied = (kg: number) => aCourse().about('R-410A', 'sys').recover('A', kg).end('emptied')
@@ -50,6 +51,9 @@ describe('in the system now', () => {
     expect(inside(topUp, PLATE)).toEqual(['from-plate', 3.4])
     expect(inside(topUp, BOOKS)).toEqual(['from-books', 2.9])
     expect(inside(topUp, UNKNOWN)).toEqual(['not-known', 0.4])
+    const taken = aCourse().about().recover('A', 1).end('not-emptied')
+    expect(inside(taken, UNKNOWN)).toEqual(['only-out', 1])
+    expect(inside(taken.charge('B', 1.4), UNKNOWN)).toEqual(['not-known', 0.4])
     expect(inside(aCourse().about().recover('A', 1).end('not-emptied'), PLATE)).toEqual(['from-plate', 2])
   })
   it('stays as it was where the charge was shut in', () => {

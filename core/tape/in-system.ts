@@ -18,6 +18,8 @@ export type InSystem =
   | ({ kind: 'from-books' | 'from-plate' } & Weighed)
   /** Never emptied, and nobody knows what was in it: only the change is known. */
   | { kind: 'not-known'; changeMg: number }
+  /** The same, where more came out than went in: how much. */
+  | { kind: 'only-out'; takenMg: number }
 
 /** What should have been in a system when the job began: what the books charged it with, else what the plate says. */
 export function asFound({ books, plate }: Reference): { from: 'books' | 'plate'; weighed: Weighed } | null {
@@ -36,7 +38,7 @@ export function inSystemNow(state: Pick<JobState, 'episodes'>, reference: Refere
   const sigmaMg = Math.round(Math.hypot(now.inSigmaMg, now.outSigmaMg))
   if (now.began === 'empty') return { kind: 'weighed', massMg: Math.max(0, changeMg), sigmaMg }
   const found = asFound(reference)
-  if (!found) return { kind: 'not-known', changeMg }
+  if (!found) return changeMg < 0 ? { kind: 'only-out', takenMg: -changeMg } : { kind: 'not-known', changeMg }
   return {
     kind: found.from === 'books' ? 'from-books' : 'from-plate',
     massMg: Math.max(0, found.weighed.massMg + changeMg),
@@ -47,7 +49,14 @@ export function inSystemNow(state: Pick<JobState, 'episodes'>, reference: Refere
 /** A mass in the system where one is known. */
 export function massIn(now: InSystem): Weighed | null {
   if (now.kind === 'empty') return { massMg: 0, sigmaMg: 0 }
-  return now.kind === 'not-known' ? null : { massMg: now.massMg, sigmaMg: now.sigmaMg }
+  return 'massMg' in now ? { massMg: now.massMg, sigmaMg: now.sigmaMg } : null
+}
+
+/** What its kind tells of: what is in it, or only what went in or came out, mg. */
+export function figureIn(now: InSystem): number {
+  if (now.kind === 'empty') return 0
+  if (now.kind === 'not-known') return now.changeMg
+  return now.kind === 'only-out' ? now.takenMg : now.massMg
 }
 
 /** Gas that the tape leaves open: a deep vacuum, or work on the open circuit, while it should still be in there. */

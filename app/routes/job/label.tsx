@@ -2,7 +2,7 @@ import { toDataURL } from 'qrcode'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { type InSystem, inSystemNow } from '#core/tape'
+import { figureIn, type InSystem, inSystemNow } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { co2EquivalentT } from '#core/leaks'
 import { echoWeight, MG_PER_KG } from '#core/units'
@@ -42,6 +42,8 @@ const NOT_WEIGHED: Record<Exclude<InSystem['kind'], 'weighed'>, string> = {
     'It was not emptied in this job: the total is what the plate says and the change since, and the label says so.',
   'not-known':
     'It was not emptied in this job, and nobody knows what was in it: the label can only say what was added.',
+  'only-out':
+    'It was not emptied in this job, and nobody knows what was in it: the label can only say what came out.',
 }
 
 /** The total on the label, with how it is known where it was not all weighed in. */
@@ -54,7 +56,7 @@ function Total({ now }: { now: InSystem }) {
         <div className="total">empty</div>
       </>
     )
-  const massMg = now.kind === 'not-known' ? now.changeMg : now.massMg
+  const massMg = figureIn(now)
   return (
     <>
       <div className="quiet">{LABEL_TOTAL[now.kind]}</div>
@@ -69,6 +71,7 @@ const LABEL_TOTAL: Record<Exclude<InSystem['kind'], 'empty'>, string> = {
   'from-books': 'Total charge now, by earlier books and the change',
   'from-plate': 'Total charge now, by the plate and the change',
   'not-known': 'Only added; total charge not known',
+  'only-out': 'Only taken out; total charge not known',
 }
 
 const SIZES = { '62x100': '62 × 100 mm', a6: 'A6' } as const

@@ -7,6 +7,7 @@ import {
   type Episode,
   type GivenVerdict,
   type InSystem,
+  figureIn,
   inSystemNow,
   netMg,
   standingVerdict,
@@ -56,6 +57,7 @@ const IN_SYSTEM_NAMES: Record<InSystem['kind'], string> = {
   'from-books': 'In the system now, by earlier books and the change',
   'from-plate': 'In the system now, by the plate and the change',
   'not-known': 'Only added; what was in it is not known',
+  'only-out': 'Only taken out; what was in it is not known',
 }
 
 /** What came out and went in from one emptying to the next. */
@@ -209,7 +211,7 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
         ))}
         {state.target && <Fact name="Target">{show('weight', state.target.massMg)}</Fact>}
         <Fact name={IN_SYSTEM_NAMES[now.kind]}>
-          {now.kind === 'empty' ? 'empty' : show('weight', 'massMg' in now ? now.massMg : now.changeMg)}
+          {now.kind === 'empty' ? 'empty' : show('weight', figureIn(now))}
         </Fact>
         {state.kit.length > 0 && (
           <Fact name="Kit used">{[...new Set(state.kit.map(({ label }) => label))].join(', ')}</Fact>

@@ -2,6 +2,7 @@ import type { FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
 import { chargeToleranceMg, type TargetReason } from '#core/charging'
 import {
+  figureIn,
   type InSystem,
   inSystemNow,
   openTransfer,
@@ -110,6 +111,7 @@ const IN_SYSTEM_WORDS: Record<InSystem['kind'], string> = {
   'from-books': 'In the system, by the books and the change since',
   'from-plate': 'In the system, by the plate and the change since',
   'not-known': 'Added; what was in it before is not known',
+  'only-out': 'Taken out; what was in it before is not known',
 }
 
 /** What is in the system now, with how that is known. */
@@ -120,11 +122,7 @@ export function InTheSystem() {
     <div>
       <div className="quiet">{IN_SYSTEM_WORDS[now.kind]}</div>
       <div className="hero">
-        {now.kind === 'empty' ? (
-          'empty'
-        ) : (
-          <Value kind="weight" of={now.kind === 'not-known' ? now.changeMg : now.massMg} />
-        )}
+        {now.kind === 'empty' ? 'empty' : <Value kind="weight" of={figureIn(now)} />}
       </div>
     </div>
   )
