@@ -140,7 +140,17 @@ it('that the server refuses stays with its reason, holds up nothing, and goes wh
     makings: [],
     makingsAside: [{ id: making.id, sentence: 'Trainees add nothing.' }],
   })
-  await outbox.throwMakingAway(making.id)
+  await outbox.makeAgain(making.id)
+  expect(outbox.snapshot().makingsAside).toHaveLength(1)
+  answer = { became: 'made' }
+  await outbox.makeAgain(making.id)
+  expect(outbox.snapshot()).toMatchObject({ makings: [], makingsAside: [] })
+  expect(await keptOf()).toEqual([])
+  answer = { became: 'refused', sentence: 'There are too many.' }
+  const other = aMaking()
+  await outbox.make(other)
+  await vi.waitFor(() => expect(outbox.snapshot().makingsAside).toHaveLength(1))
+  await outbox.throwMakingAway(other.id)
   expect(await keptOf()).toEqual([])
 })
 

@@ -70,6 +70,15 @@ export class Makings {
     await this.#keep(() => dropMaking(id))
   }
 
+  /** One that was not taken goes on its way once more, as it is. */
+  async again(id: string): Promise<void> {
+    const aside = this.#aside.get(id)
+    if (!aside) return
+    const { sentence: _, ...making } = aside
+    this.#aside.delete(id)
+    await this.make(making)
+  }
+
   async throwAway(id: string): Promise<void> {
     this.#aside.delete(id)
     this.#changed()

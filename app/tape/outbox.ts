@@ -180,6 +180,11 @@ export class Outbox {
     void this.#makings.seen(id)
   }
 
+  async makeAgain(id: string): Promise<void> {
+    await this.#makings.again(id)
+    await this.flush()
+  }
+
   async throwMakingAway(id: string): Promise<void> {
     await this.#makings.throwAway(id)
   }

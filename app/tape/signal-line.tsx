@@ -69,6 +69,9 @@ export function SignalLine({ timeZone }: { timeZone: string }) {
       {makingsAside.map(({ id, kind, row, sentence }) => (
         <div key={id} role="alert">
           Not added: {kind === 'cylinder' ? row.label : row.name}. {sentence}{' '}
+          <Button variant="link" onClick={() => void outbox.makeAgain(id)}>
+            Send it again
+          </Button>{' '}
           <Link to={kind === 'cylinder' ? '/cylinders/new' : '/systems/new'}>Add it once more</Link>{' '}
           <Button
             variant="link"

@@ -22,7 +22,9 @@ export const bench: FromDevice<BenchData> = (device, { at }) => {
     lately: [...closed, ...pack.lately.filter(({ jobId }) => !own.has(jobId))].slice(0, LATELY_SHOWN),
     cylinders: toLookAt(device.cylinders, today),
     stock: stockOf(device.cylinders),
-    due: pack.due.filter(({ on }) => on <= upTo).slice(0, DUE_SHOWN + 1),
+    due: dueOn(pack.due, today)
+      .filter(({ on }) => on <= upTo)
+      .slice(0, DUE_SHOWN + 1),
     // What went on when it was taken along; a job of this device says it better itself.
     running: pack.running.filter(({ jobId }) => !own.has(jobId)),
     programmes: pack.programmes,
@@ -34,7 +36,13 @@ export const bench: FromDevice<BenchData> = (device, { at }) => {
   })
 }
 
-export const due: FromDevice<{ due: DueItem[] }> = ({ pack }) => ({ due: pack.due })
+export const due: FromDevice<{ due: DueItem[] }> = (device, { at }) => ({
+  due: dueOn(device.pack.due, device.today(at)),
+})
+
+/** Its day may have passed since it was taken along. */
+const dueOn = (items: readonly DueItem[], today: string): DueItem[] =>
+  items.map((each) => ({ ...each, overdue: each.overdue || each.on < today }))
 
 const inDays = (today: string, days: number) => format(addDays(parseISO(today), days), 'yyyy-MM-dd')
 
