@@ -180,7 +180,26 @@ test('cylinders and systems that are made without signal are sent before what na
     // Meanwhile somebody in the shop gives another one this label.
     await aCylinder(shop, { label: 'Skua 9' })
     const jobId = await quickJobOn(page, 'Skua 9')
+    // Another one is added from its collar, where the job begins.
+    await page.getByRole('button', { name: 'Whole job' }).tap()
+    await page.getByRole('link', { name: 'New job' }).tap()
+    await page.getByLabel('Label of the cylinder on the scale').fill('Skua 12')
+    await page.getByLabel('Refrigerant').selectOption('R-134a')
+    await page.getByRole('button', { name: 'Go', exact: true }).tap()
+    await expect(page.getByText(/has the label "Skua 12": look at the label/)).toBeVisible()
+    await page.getByLabel(/^Tare weight/).fill('9 kg')
+    await page.getByLabel(/^Water capacity/).fill('11.9 kg')
+    await page.getByLabel('Tested, month and year').fill('05/25')
+    await page.getByLabel('Service pressure').fill('40 bar')
+    await page.getByLabel('Start weight').fill('9 kg')
+    await page.getByRole('button', { name: 'Go', exact: true }).tap()
+    await expect(page.getByRole('heading', { name: 'R-134a into Skua 12' })).toBeVisible()
+    const second = idIn(page)
     await page.context().setOffline(false)
+    await expect.poll(() => kindsOf(shop, second), { timeout: 40_000 }).toContain('run-started')
+    expect(await inShop(shop.shopId, (tx) => findCylinders(tx, 'Skua 12'))).toMatchObject([
+      { tareMg: 9_000_000, waterCapacityMg: 11_900_000, testYears: 5 },
+    ])
     await expect.poll(() => kindsOf(shop, jobId), { timeout: 40_000 }).toContain('run-started')
     const told = page.getByText(/was taken meanwhile: it is Skua 9 \(2\) now/)
     await expect(told).toBeVisible()

@@ -4,17 +4,18 @@ import { type Refused, refuse, type Typed } from '~/form/check'
 import { currentOutbox } from '~/tape/current'
 import { makeEntry } from '~/tape/device'
 import { systemFrom } from '~/systems/fields'
+import type { Device } from './device'
+import type { Making } from './making'
 import { openDevice } from './page'
 
 const NOTHING_KEPT =
   'No signal, and this device does not know the shop yet. What you typed stays: send it once the signal is back.'
 
-/** Makes a cylinder on this device, as the server would: the same questions, the same refusals. @returns why not, or its id */
-export async function makeCylinder(typed: Typed): Promise<Refused | { id: string }> {
-  const device = await openDevice()
-  if (!device) return refuse(typed, { label: NOTHING_KEPT })
+/** A cylinder as the server would make it: the same questions, the same refusals. */
+export function cylinderMaking(device: Device, typed: Typed): Refused | { making: Making } {
   const at = Date.now()
-  const { units } = device.pack.preferences
+  const { preferences, person, customers } = device.pack
+  const { units } = preferences
   const read = cylinderFrom(typed, { units }, device.today(at))
   if (read.refused) return read.refused
   const taken = device.cylinders.some(
@@ -24,25 +25,28 @@ export async function makeCylinder(typed: Typed): Promise<Refused | { id: string
     return refuse(typed, { label: 'Another cylinder in use has this label already: give this one its own.' })
   const id = typed.cylinderId!
   const { ownerCustomerId } = read.data
-  await currentOutbox()?.make({
-    kind: 'cylinder',
-    id,
-    typed,
-    units,
-    at,
-    row: {
-      ...read.data,
-      cylinderId: id,
-      version: 1,
-      balanceMg: read.contentsMg,
-      offMg: 0,
-      weighedAt: null,
-      retired: false,
-      reservedMg: 0,
-      owner: device.pack.customers.find((each) => each.customerId === ownerCustomerId)?.name ?? null,
-    },
-  })
-  return { id }
+  const row = {
+    ...read.data,
+    cylinderId: id,
+    version: 1,
+    balanceMg: read.contentsMg,
+    offMg: 0,
+    weighedAt: null,
+    retired: false,
+    reservedMg: 0,
+    owner: customers.find((each) => each.customerId === ownerCustomerId)?.name ?? null,
+  }
+  return { making: { kind: 'cylinder', id, userId: person.userId, typed, units, at, row } }
+}
+
+/** Makes it on this device. @returns why not, or its id */
+export async function makeCylinder(typed: Typed): Promise<Refused | { id: string }> {
+  const device = await openDevice()
+  if (!device) return refuse(typed, { label: NOTHING_KEPT })
+  const made = cylinderMaking(device, typed)
+  if ('errors' in made) return made
+  await currentOutbox()?.make(made.making)
+  return { id: made.making.id }
 }
 
 /** The same of a system; where it was added from a job, that job has it. */

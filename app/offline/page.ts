@@ -158,15 +158,18 @@ export function readyHere(...parts: (() => Promise<unknown>)[]): void {
 /** A part of the program that was not here yet when the signal went: without it nothing can be made of what is kept. */
 const notFetched = () => undefined
 
-/** What this device knows for whoever is here; undefined: nothing is kept for them. */
-export async function openDevice(): Promise<Device | undefined> {
+/**
+ * What this device knows for whoever is here.
+ * @param besides what is about to be made @returns undefined: nothing is kept for them
+ */
+export async function openDevice(besides: readonly Making[] = []): Promise<Device | undefined> {
   const userId = whoIsHere()
   const kept = userId && (await packOf(userId))
   if (!kept) return undefined
   const parts = await import('./device').catch(notFetched)
   if (!parts) return undefined
   const { unsent, makings } = await waitsHere(userId)
-  return new parts.Device(kept, unsent, makings)
+  return new parts.Device(kept, unsent, [...makings, ...besides])
 }
 
 /** No way to the server, or one that has nothing to say: it is just starting, or something else answers in its place. */

@@ -1,5 +1,8 @@
+import type { CylinderRow } from '#db'
 import { jobKit } from '~/kit/as-job-kit'
+import type { Device } from '~/offline/device'
 import { refusedHere } from '~/offline/judge'
+import { cylinderMaking } from '~/offline/make'
 import { openDevice } from '~/offline/page'
 import { currentOutbox } from '~/tape/current'
 import { REASON_WORDS, wordOf } from '~/wording/en'
@@ -15,7 +18,13 @@ export async function beginHere(
   typed: TypedBeginning,
   page: NewJobData,
 ): Promise<{ errors: Record<string, string> } | { jobId: string; opens: boolean }> {
-  const device = await openDevice()
+  const known = await openDevice()
+  const added = known && fromCollar(typed, known)
+  if (added && 'errors' in added) {
+    const { label, ...errors } = added.errors
+    return { errors: label ? { ...errors, cylinder: label } : errors }
+  }
+  const device = added ? await openDevice([added.making]) : known
   const at = Date.now()
   const cylinders = device
     ? device.cylinders
@@ -33,6 +42,18 @@ export async function beginHere(
     return {
       errors: { cylinder: [...new Set(refused.map(({ code }) => wordOf(REASON_WORDS, code)))].join(' ') },
     }
+  if (added) await currentOutbox()?.make(added.making)
   void currentOutbox()?.put(begun.jobId, entries)
   return { jobId: begun.jobId, opens: device !== undefined }
+}
+
+/** One that is not in the rack is added from what is stamped on its collar. */
+function fromCollar(typed: TypedBeginning, device: Device) {
+  const label = typed.cylinder?.trim() ?? ''
+  const inRack = (each: CylinderRow) => !each.retired && each.label.toLowerCase() === label.toLowerCase()
+  if (label === '' || typed.cylinderId || !typed.newId || !typed.tare?.trim()) return undefined
+  if (device.cylinders.some(inRack)) return undefined
+  const { newId: cylinderId, tare, waterCapacity = '', servicePressure = '', testedOn = '' } = typed
+  const collar = { cylinderId, label, tare, waterCapacity, servicePressure, testedOn }
+  return cylinderMaking(device, { ...collar, kind: 'recovery', testYears: '5', condition: 'clean' })
 }

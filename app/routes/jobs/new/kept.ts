@@ -22,7 +22,12 @@ export type TypedBeginning = Partial<
     | 'deviceId'
     | 'scaleId'
     | 'sample'
-    | 'deviceSeq',
+    | 'deviceSeq'
+    | 'newId'
+    | 'tare'
+    | 'waterCapacity'
+    | 'servicePressure'
+    | 'testedOn',
     string
   >
 >
@@ -48,7 +53,7 @@ export function keptBeginning(
   if (!named && label !== '')
     return {
       errors: {
-        cylinder: `No signal, and no cylinder in use that this device knows has the label "${typed.cylinder!.trim()}": tap one that is shown here.`,
+        cylinder: `No signal, and no cylinder in use that this device knows has the label "${typed.cylinder!.trim()}": look at the label, tap one that is shown here, or add it from its collar.`,
       },
     }
   if (!named && typed.way === 'quick')
