@@ -27,33 +27,27 @@ keg_bench() {
   wait "$server" || true
 }
 
-# What a device keeps of a middling shop, and how long pages take on a slow phone, with signal and without.
-bench_offline() {
+# Its own server before an empty shop, a browser, and a script that looks at both.
+bench_before_server() {
+  local name=$1 port=$2 script=$3
   need_chromium
-  cluster_forget bench
-  cluster_start bench
+  cluster_forget "$name"
+  cluster_start "$name"
   migrate
-  export KEG_PORT=${KEG_PORT:-4696} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn
+  export KEG_PORT=${KEG_PORT:-$port} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn
   run_server >"$STATE/server.log" 2>&1 &
   local server=$!
   wait_for_server "$STATE/server.log"
-  KEG_CHROMIUM=$(chromium_path) run_ts bench/offline.ts || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }
+  KEG_SERVER_PID=$server KEG_CHROMIUM=$(chromium_path) run_ts "$script" || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }
   kill -TERM "$server"
   wait "$server" || true
 }
 
+# What a device keeps of a middling shop, and how long pages take on a slow phone, with signal and without.
+bench_offline() { bench_before_server bench 4696 bench/offline.ts; }
+
 # Five minutes of live instruments; this database keeps what it confirms, as one of a shop does.
 bench_live() {
-  need_chromium
-  cluster_forget live
-  cluster_start live
-  migrate
-  export KEG_PORT=${KEG_PORT:-4697} KEG_HOST=127.0.0.1 NODE_ENV=production KEG_LOG=warn
-  run_server >"$STATE/server.log" 2>&1 &
-  local server=$!
-  wait_for_server "$STATE/server.log"
   step "100 devices, 50 listeners, ${KEG_BENCH_SECONDS:-300} s"
-  KEG_SERVER_PID=$server KEG_CHROMIUM=$(chromium_path) run_ts bench/live.ts || { kill -TERM "$server"; fail "the benchmark" "read the lines above"; }
-  kill -TERM "$server"
-  wait "$server" || true
+  bench_before_server live 4697 bench/live.ts
 }

@@ -1,10 +1,8 @@
 // The made-up harbour is a proof of its own: a year of jobs whose books come out right.
-import postgres from 'postgres'
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { expect, it } from 'vitest'
 import { testDate } from '#core/cylinders'
 import { foldTape } from '#core/tape'
 import {
-  closeDatabase,
   devices,
   inShop,
   jobPage,
@@ -17,38 +15,15 @@ import {
   systems,
   tapeOf,
 } from '#db'
-import { prepareDatabase } from '../db/migrate'
+import { ownDatabase } from '../testing/a-database'
 import { loadHarbour } from './harbour'
 import { idFor } from './ids'
 
-// A database of its own: the harbour always has the same ids.
-const name = 'keg_harbour_test'
-const at = (url: string) => Object.assign(new URL(url), { pathname: `/${name}` }).href
 const NOW = new Date('2026-11-24T10:40:00Z')
 const shopId = idFor('shop')
 const PAGE = { number: 1, size: 100, sort: 'lastAt', down: true } as const
 
-async function drop() {
-  const admin = postgres(process.env.KEG_ADMIN_DATABASE_URL!.replace(/\/[^/]*$/, '/postgres'), { max: 1 })
-  await admin.unsafe(`drop database if exists ${name}`)
-  await admin.end()
-}
-
-beforeAll(async () => {
-  await drop()
-  const addresses = {
-    adminUrl: at(process.env.KEG_ADMIN_DATABASE_URL!),
-    ownerUrl: at(process.env.KEG_OWNER_DATABASE_URL!),
-    appUrl: at(process.env.KEG_DATABASE_URL!),
-  }
-  await prepareDatabase(addresses)
-  process.env.KEG_DATABASE_URL = addresses.appUrl
-  await loadHarbour(NOW)
-})
-afterAll(async () => {
-  await closeDatabase()
-  await drop()
-})
+ownDatabase('keg_harbour_test', () => loadHarbour(NOW))
 
 it('has what a first look needs', async () => {
   await inShop(shopId, async (tx) => {

@@ -1,9 +1,8 @@
 // What a device opens is what the server would have shown: the same pages, of the made-up harbour, both ways.
-import postgres from 'postgres'
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { afterAll, expect, it } from 'vitest'
 import type { RouterContextProvider } from 'react-router'
-import { closeDatabase, inShop, jobsInHand, openSession, people } from '#db'
-import { prepareDatabase } from '../db/migrate'
+import { inShop, jobsInHand, openSession, people } from '#db'
+import { ownDatabase } from '../testing/a-database'
 import { loadHarbour } from './harbour'
 import { idFor } from './ids'
 import { through } from '../testing/a-request'
@@ -39,31 +38,15 @@ import { asText, fromText, type Pack, packIn } from '~/offline/pack'
 import { readPack } from '~/offline/pack.server'
 import type { FromDevice } from '~/offline/page'
 
-const name = 'keg_on_the_device_test'
-const at = (url: string) => Object.assign(new URL(url), { pathname: `/${name}` }).href
 const NOW = new Date('2026-11-24T10:40:00Z')
 const ORIGIN = 'http://keg.test'
 const shopId = idFor('shop')
-
-async function drop() {
-  const admin = postgres(process.env.KEG_ADMIN_DATABASE_URL!.replace(/\/[^/]*$/, '/postgres'), { max: 1 })
-  await admin.unsafe(`drop database if exists ${name}`)
-  await admin.end()
-}
 
 let context: RouterContextProvider
 let pack: Pack
 let device: Device
 
-beforeAll(async () => {
-  await drop()
-  const addresses = {
-    adminUrl: at(process.env.KEG_ADMIN_DATABASE_URL!),
-    ownerUrl: at(process.env.KEG_OWNER_DATABASE_URL!),
-    appUrl: at(process.env.KEG_DATABASE_URL!),
-  }
-  await prepareDatabase(addresses)
-  process.env.KEG_DATABASE_URL = addresses.appUrl
+ownDatabase('keg_on_the_device_test', async () => {
   process.env.KEG_NOW = NOW.toISOString()
   await loadHarbour(NOW)
   const everyone = await inShop(shopId, people)
@@ -76,11 +59,7 @@ beforeAll(async () => {
   pack = packIn(fromText(asText(await readPack(signedIn(context), ORIGIN))))!
   device = new Device({ pack, learned: {} }, [])
 })
-afterAll(async () => {
-  delete process.env.KEG_NOW
-  await closeDatabase()
-  await drop()
-})
+afterAll(() => delete process.env.KEG_NOW)
 
 type Loader = (args: never) => unknown
 
@@ -132,6 +111,15 @@ it('the Bench, and what is due', async () => {
   expect(page.here).toEqual(page.there)
   const list = await both(due, benchHere.due, '/due')
   expect(list.here).toEqual(list.there)
+})
+
+it('what is due grows overdue on the device, too', async () => {
+  const at = NOW.getTime() + 30 * 86_400_000
+  const wish = { params: {}, search: new URLSearchParams(), at, unknownThere: false }
+  const [then, later] = [pack.due, (await benchHere.due(device, wish))!.due]
+  const passed = then.filter(({ on }) => on < device.today(at)).map(({ id }) => id)
+  expect(then.filter(({ id, overdue }) => passed.includes(id) && !overdue)).not.toEqual([])
+  expect(later.filter(({ overdue }) => overdue).map(({ id }) => id)).toEqual(passed)
 })
 
 it.each([
