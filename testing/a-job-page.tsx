@@ -6,7 +6,7 @@ import { type Entry, type EntryBodies, type EntryKind, foldTape } from '#core/ta
 import { METRIC_UNITS, type Units } from '#core/units'
 import { JobContext, type OpenJob } from '~/routes/job/job-context'
 import type { JobCylinder, JobData } from '~/job/data'
-import { OutboxProvider } from '~/tape/outbox-context'
+import { OutboxProvider } from '~/tape/outbox/outbox-context'
 import { ReaderContext } from '~/ui/reader'
 import { aCylinderRecord } from './a-cylinder-record'
 import { anEntry } from './an-entry'

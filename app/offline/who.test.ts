@@ -1,11 +1,11 @@
 // Who is on a device that is shared: what goes with somebody who leaves, and what stays of whoever comes.
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import { allKept, putWaiting } from '~/tape/waiting-room'
+import { allKept, putWaiting } from '~/tape/outbox/waiting-room'
 import { aBrowser } from '../../testing/a-browser'
 import { anEntry } from '../../testing/an-entry'
-import { PACK_FORMAT } from './pack'
-import { keepFor, keptFor } from './store'
+import { PACK_FORMAT } from './pack/pack'
+import { keepFor, keptFor } from './pack/store'
 import { isHere, onSomebodyElse, signOut, signOutOwed, whoIsHere } from './who'
 
 let count = 0

@@ -1,5 +1,5 @@
-import { lockFor } from '~/tape/locked'
-import { forget, keptFor } from './store'
+import { lockFor } from '~/tape/outbox/locked'
+import { forget, keptFor } from './pack/store'
 
 const KEY = 'keg-signed-in'
 const THEME = 'keg-theme'

@@ -1,5 +1,5 @@
 import { type ReactNode, useId, useRef, useState } from 'react'
-import { askOrLook } from '~/offline/ask-or-look'
+import { askOrLook } from '~/offline/page/ask-or-look'
 import { Form } from 'react-bootstrap'
 import { FieldNotes } from '~/ui/field'
 import { type SystemChoice, SYSTEMS_SHOWN } from './choice'
@@ -25,7 +25,7 @@ export function SystemPicker({ offered, name, value, onChoose, error, help }: Sy
     asked.current = text
     const answer = await askOrLook<{ systems: SystemChoice[] }>(
       `/systems/find?search=${encodeURIComponent(text)}`,
-      () => import('~/offline/looks').then((each) => each.systemsLike),
+      () => import('~/offline/device/looks').then((each) => each.systemsLike),
     )
     // An answer to what was typed before comes too late.
     if (asked.current !== text) return

@@ -14,7 +14,7 @@ import {
 import { ask } from '~/live/ask'
 import { listenForChanges } from '~/live/changes'
 import { makeEntry } from './device'
-import { useOutbox } from './outbox-context'
+import { useOutbox } from './outbox/outbox-context'
 
 export interface Draft<K extends EntryKind = EntryKind> {
   kind: K

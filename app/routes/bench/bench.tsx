@@ -12,7 +12,7 @@ import {
 import { CylinderTags } from '~/cylinders/tags'
 import { dueItems } from '~/kit/due.server'
 import { useRefresh } from '~/live/changes'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { now, todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { Value } from '~/ui/reader'

@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import { inShop } from '#db'
 import { dueItems } from '~/kit/due.server'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { plainDay } from '~/ui/time'

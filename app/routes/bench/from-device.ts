@@ -1,7 +1,7 @@
 import { addDays, format, parseISO } from 'date-fns'
 import type { CylinderRow } from '#db'
 import { testDate } from '#core/cylinders'
-import type { FromDevice } from '~/offline/page'
+import type { FromDevice } from '~/offline/page/page'
 import type { DueItem } from '~/kit/due.server'
 import { type BenchData, benchData, DUE_DAYS, DUE_SHOWN } from './data'
 

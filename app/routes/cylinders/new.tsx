@@ -6,9 +6,9 @@ import { addCylinder, bookArrival, customers, inShop, isCustomer, LabelTakenErro
 import { CylinderForm } from '~/cylinders/form'
 import { cylinderFrom } from '~/cylinders/fields'
 import { checkForm, id, refuse, typedIn } from '~/form/read.server'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { typedOf } from '~/form/check'
-import { sendForm } from '~/offline/send-form'
+import { sendForm } from '~/offline/page/send-form'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
@@ -75,7 +75,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
   const typed = typedOf(await request.clone().formData())
   return sendForm({ serverAction }, async () => {
-    const { makeCylinder } = await import('~/offline/make')
+    const { makeCylinder } = await import('~/offline/device/make')
     const made = await makeCylinder(typed)
     return 'id' in made ? redirect(`/cylinders/${made.id}`) : made
   })

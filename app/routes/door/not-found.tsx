@@ -1,4 +1,4 @@
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { ErrorPage } from '~/ui/error-page'
 
 /** Every address that no page has. */

@@ -1,6 +1,6 @@
 import type { Calling } from '~/alarms/read.server'
 import type { JobClocks } from '~/clocks/running'
-import type { Pack } from '~/offline/pack'
+import type { Pack } from '~/offline/pack/pack'
 
 /** What runs, as the server said; or when the page was opened without it. */
 export interface Running {

@@ -1,7 +1,7 @@
 import { nearLabels } from '#core/cylinders'
 import { asked } from '~/form/search'
-import type { Device } from '~/offline/device'
-import { has, labelled } from '~/offline/lists'
+import type { Device } from '~/offline/device/device'
+import { has, labelled } from '~/offline/device/lists'
 import { type Found, foundRows, OF_EACH, pageIn, toolsLike } from './found'
 
 /** The finder without signal: what this device knows. */

@@ -1,7 +1,7 @@
 import { type FormEvent, type KeyboardEvent, useCallback, useEffect, useRef, useState } from 'react'
 import { Modal } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
-import { askOrLook } from '~/offline/ask-or-look'
+import { askOrLook } from '~/offline/page/ask-or-look'
 import type { Found } from './found'
 
 const PAUSE_MS = 150

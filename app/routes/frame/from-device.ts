@@ -1,4 +1,4 @@
-import type { FromDevice } from '~/offline/page'
+import type { FromDevice } from '~/offline/page/page'
 import type { FrameData } from './data'
 
 /** What ran when it was taken along; what runs here, the device tells by itself. */

@@ -15,7 +15,7 @@ import {
 import { cylinderFrom } from '~/cylinders/fields'
 import { ID } from '~/form/id'
 import { ownText, type Typed, typedOf } from '~/form/read.server'
-import type { Made } from '~/offline/making'
+import type { Made } from '~/offline/device/making'
 import { now, todayIn } from '~/session/clock.server'
 import { overLimit } from '~/session/rate.server'
 import { writer } from '~/session/signed-in.server'

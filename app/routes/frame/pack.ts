@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
-import { asText } from '~/offline/pack'
-import { readPack } from '~/offline/pack.server'
+import { asText } from '~/offline/pack/pack'
+import { readPack } from '~/offline/pack/pack.server'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/pack'
 

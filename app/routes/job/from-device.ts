@@ -1,8 +1,8 @@
 import { toDataURL } from 'qrcode'
 import { gainedFrom } from '#core/unsent'
 import { machineOf, inBay, type JobBeside, type JobData, jobData, kitUsedBy, usedBy } from '~/job/data'
-import type { Device, DeviceJob } from '~/offline/device'
-import type { FromDevice, Wish } from '~/offline/page'
+import type { Device, DeviceJob } from '~/offline/device/device'
+import type { FromDevice, Wish } from '~/offline/page/page'
 import { SYSTEMS_SHOWN } from '~/systems/choice'
 
 interface JobParams {

@@ -13,7 +13,7 @@ import {
   standingVerdict,
 } from '#core/tape'
 import { formatTemperatureDifference } from '#core/units'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
 import { useTape } from '~/tape/use-tape'

@@ -2,7 +2,7 @@ import { useEffect } from 'react'
 import { clocksOf, type JobState } from '#core/tape'
 import { seenOnPage } from '~/clocks/running'
 import { deviceOffsetMs } from '~/tape/device'
-import { useOutbox } from '~/tape/outbox-context'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 import { judgingContext } from './job-context'
 import type { JobData } from '~/job/data'
 

@@ -1,5 +1,5 @@
-import { has, pageOf, sorted } from '~/offline/lists'
-import type { FromDevice } from '~/offline/page'
+import { has, pageOf, sorted } from '~/offline/device/lists'
+import type { FromDevice } from '~/offline/page/page'
 import { JOBS_PAGE, type JobsData, jobsWish } from './list-data'
 
 export const jobs: FromDevice<JobsData> = (device, { search: address }) => {

@@ -1,6 +1,6 @@
 import { Form, Link } from 'react-router'
 import { inShop, jobPage } from '#db'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
 import { useShow } from '~/ui/reader'

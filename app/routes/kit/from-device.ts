@@ -1,7 +1,7 @@
 import { KIT_KINDS } from '#core/kit'
 import type { KitRow } from '#db'
-import { has, pageOf, sorted } from '~/offline/lists'
-import type { FromDevice } from '~/offline/page'
+import { has, pageOf, sorted } from '~/offline/device/lists'
+import type { FromDevice } from '~/offline/page/page'
 import { KIT_PAGE, type KIT_SORTS, type KitListData, kitWish } from './list-data'
 
 const BY: Record<(typeof KIT_SORTS)[number], (row: KitRow) => string | number | null> = {

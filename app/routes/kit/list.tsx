@@ -1,7 +1,7 @@
 import { Form, Link } from 'react-router'
 import { FILTER_SOON, filterUsed, KIT_KINDS } from '#core/kit'
 import { inShop, kitList, kitPlaces, type KitRow } from '#db'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { KitIcon } from '~/kit/icon'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'

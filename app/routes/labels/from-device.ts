@@ -1,6 +1,6 @@
-import type { Device } from '~/offline/device'
-import { has, pageOf, sorted } from '~/offline/lists'
-import type { FromDevice } from '~/offline/page'
+import type { Device } from '~/offline/device/device'
+import { has, pageOf, sorted } from '~/offline/device/lists'
+import type { FromDevice } from '~/offline/page/page'
 import {
   labelSheet,
   type LabelSheet,

@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { Form, Link } from 'react-router'
 import { cylindersOf, inShop, kitList, kitOf, rack, systemOf, systemPage, type ShopTx } from '#db'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/labels'
 import {

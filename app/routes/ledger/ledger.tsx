@@ -1,7 +1,7 @@
 import { Form, Link } from 'react-router'
 import { cylinderOf, inShop, movements, movementSums, stock } from '#db'
 import { askedTime } from '~/form/search'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { todayIn } from '~/session/clock.server'
 import { useShow } from '~/ui/reader'
 import { SHEET_PART_WORDS } from '~/wording/en'

@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import type { OilLine } from '#db'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { signedIn } from '~/session/signed-in.server'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'

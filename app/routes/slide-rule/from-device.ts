@@ -1,6 +1,6 @@
 import { redirect } from 'react-router'
 import { refrigerantCode } from '#core/refrigerants'
-import type { FromDevice } from '~/offline/page'
+import type { FromDevice } from '~/offline/page/page'
 import { toolNamed } from '~/slide-rule/tools'
 import { toolGroups } from './groups'
 import { tidyAddress, type ToolPage, toolPage } from './page'

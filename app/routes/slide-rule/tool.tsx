@@ -1,7 +1,7 @@
 import { inSentence } from '~/slide-rule/in-sentence'
 import { useEffect, useState } from 'react'
 import { Link, useLocation, useNavigationType } from 'react-router'
-import { openPage, readyHere } from '~/offline/page'
+import { openPage, readyHere } from '~/offline/page/page'
 import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tool'
 import { Charts } from './charts'

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tools'
 import { toolGroups } from './groups'

@@ -5,8 +5,8 @@ import type { SystemRow } from '#db'
 import { isId } from '~/form/id'
 import { listWish } from '~/form/list'
 import { asked } from '~/form/search'
-import { has, pageOf, sorted } from '~/offline/lists'
-import type { FromDevice } from '~/offline/page'
+import { has, pageOf, sorted } from '~/offline/device/lists'
+import type { FromDevice } from '~/offline/page/page'
 import {
   type NewSystemData,
   SYSTEM_PAGE,

@@ -5,9 +5,9 @@ import { REFRIGERANTS } from '#core/refrigerants'
 import { BORE_M } from '#core/systems'
 import { type Entry, versionOf } from '#core/tape'
 import { addSystem, append, customers, inShop, jobHead, jobSummary, sites } from '#db'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { typedOf } from '~/form/check'
-import { sendForm } from '~/offline/send-form'
+import { sendForm } from '~/offline/page/send-form'
 import { found, isId } from '~/form/ids.server'
 import { checkForm, id, optionalId, ownText, typedIn } from '~/form/read.server'
 import { now, todayIn } from '~/session/clock.server'
@@ -96,7 +96,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
   const typed = typedOf(await request.clone().formData())
   return sendForm({ serverAction }, async () => {
-    const { makeSystem } = await import('~/offline/make')
+    const { makeSystem } = await import('~/offline/device/make')
     const made = await makeSystem(typed)
     if (!('id' in made)) return made
     return redirect(typed.jobId ? `/jobs/${typed.jobId}` : `/systems/${made.id}`)

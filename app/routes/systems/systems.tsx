@@ -1,6 +1,6 @@
 import { Form, Link } from 'react-router'
 import { inShop, systemPage, type SystemRow } from '#db'
-import { openPage } from '~/offline/page'
+import { openPage } from '~/offline/page/page'
 import { listWish } from '~/form/list'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'

@@ -4,7 +4,7 @@ import { mayUse } from '#core/kit'
 import { kitInUse } from '#core/tape'
 import { KitIcon } from '~/kit/icon'
 import type { JobKit } from '~/kit/job-kit'
-import { askOrLook } from '~/offline/ask-or-look'
+import { askOrLook } from '~/offline/page/ask-or-look'
 import { draft } from '~/tape/use-tape'
 import { KIT_KIND_WORDS, REASON_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
@@ -81,7 +81,7 @@ function Choose() {
     setLost(false)
     if (next === data.van || next === '') return
     const answer = await askOrLook<{ kit: JobKit[] }>(`/kit/find?place=${encodeURIComponent(next)}`, () =>
-      import('~/offline/looks').then((each) => each.kitAtPlace),
+      import('~/offline/device/looks').then((each) => each.kitAtPlace),
     )
     setOther(answer?.kit ?? [])
     setLost(answer === undefined)

@@ -1,6 +1,6 @@
 import { Button, Form } from 'react-bootstrap'
 import type { OilClearing } from '#core/tape'
-import { useOutbox } from '~/tape/outbox-context'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 import { draft } from '~/tape/use-tape'
 import { OIL_CLEARING_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'

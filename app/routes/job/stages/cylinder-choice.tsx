@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { askOrLook } from '~/offline/ask-or-look'
+import { askOrLook } from '~/offline/page/ask-or-look'
 import {
   chooseCylinders,
   type Fitness,
@@ -257,7 +257,7 @@ function FindByLabel({ use }: { use: Use }) {
     if (label.trim() === '') return setMessage('Type the label on the cylinder.')
     const answer = await askOrLook<{ cylinders: JobCylinder[] }>(
       `/cylinders/find?label=${encodeURIComponent(label.trim())}&job=${data.jobId}`,
-      () => import('~/offline/looks').then((each) => each.cylindersLike),
+      () => import('~/offline/device/looks').then((each) => each.cylindersLike),
     )
     if (!answer) return setMessage('No connection: choose from the list, or note it and choose later.')
     const { cylinders } = answer

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useOutbox } from '~/tape/outbox-context'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 import { useTyped } from '~/tape/typed'
 import { measure, type MeasureKind } from '~/ui/measure'
 import { useReadersUnits } from '~/ui/reader'

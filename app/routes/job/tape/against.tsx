@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Against } from '#core/tape'
-import { useOutbox } from '~/tape/outbox-context'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 import { draft } from '~/tape/use-tape'
 import { AGAINST_WORDS, wordOf } from '~/wording/en'
 import { useJob } from '../job-context'

@@ -1,5 +1,5 @@
-import { NotTaken } from '~/tape/not-taken'
-import { useOutbox } from '~/tape/outbox-context'
+import { NotTaken } from '~/tape/lines/not-taken'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 import { useJob } from '../job-context'
 import { useNames } from './use-words'
 

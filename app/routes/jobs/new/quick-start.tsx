@@ -2,7 +2,7 @@ import { useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { grossLimitMg, nearLabels } from '#core/cylinders'
 import { askAboutStart } from '#core/tape'
-import { askOrLook } from '~/offline/ask-or-look'
+import { askOrLook } from '~/offline/page/ask-or-look'
 import { Question } from '~/tape/question'
 import { useQuestion } from '~/tape/use-question'
 import type { JobKit } from '~/kit/job-kit'
@@ -96,7 +96,7 @@ export function QuickStart(props: QuickStartProps) {
     if (known || text.trim() === '') return
     const answer = await askOrLook<{ tiles: Tile[] }>(
       `/cylinders/find?as=tiles&label=${encodeURIComponent(text.trim())}`,
-      () => import('~/offline/looks').then((each) => each.tilesLike),
+      () => import('~/offline/device/looks').then((each) => each.tilesLike),
     )
     // An answer to what was typed before comes too late.
     if (!answer || latest.current !== text) return

@@ -3,12 +3,12 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Entry } from '#core/tape'
 import { append, closeDatabase, inShop, openJob, openSession } from '#db'
-import { through } from '../../testing/a-request'
-import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../../testing/a-shop'
+import { through } from '../../../testing/a-request'
+import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../../../testing/a-shop'
 import { signedIn } from '~/session/signed-in.server'
 import { Device, type Unsent } from './device'
-import { asText, fromText, packIn } from './pack'
-import { readPack } from './pack.server'
+import { asText, fromText, packIn } from '~/offline/pack/pack'
+import { readPack } from '~/offline/pack/pack.server'
 
 let shop: AShop
 beforeAll(async () => {

@@ -1,10 +1,10 @@
 // Where a page comes from: the server, the device, or nowhere; and that what stands there is not taken away.
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { aBrowser } from '../../testing/a-browser'
-import { PACK_FORMAT } from './pack'
+import { aBrowser } from '../../../testing/a-browser'
+import { PACK_FORMAT } from '~/offline/pack/pack'
 import { type FromDevice, NotKept, onLateAnswer, openPage, SLOW_MS, whatStands } from './page'
-import { forget, keepFor } from './store'
+import { forget, keepFor } from '~/offline/pack/store'
 
 const PACKED_AT = 1_000
 let count = 0

@@ -1,9 +1,9 @@
 import type { DBSchema, IDBPDatabase } from 'idb'
 import type { Entry } from '#core/tape'
 import type { Reason } from '#core/verdict'
-import { database } from '~/offline/database'
-import type { MakingKept } from '~/offline/making'
-import type { Sealed } from '~/offline/seal'
+import { database } from '~/offline/pack/database'
+import type { MakingKept } from '~/offline/device/making'
+import type { Sealed } from '~/offline/pack/seal'
 
 /** An entry that the server has not confirmed yet. */
 export interface WaitingEntry {

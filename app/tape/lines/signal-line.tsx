@@ -1,13 +1,13 @@
 import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { storesHere, subscribeToKeeping } from '~/offline/keeping'
+import { storesHere, subscribeToKeeping } from '~/offline/pack/keeping'
 import { newerProgram, subscribeToProgram, takeNewer } from '~/offline/program'
-import { formUnsent, subscribeToForms } from '~/offline/send-form'
-import { useStandsSince } from '~/offline/use-fresh'
+import { formUnsent, subscribeToForms } from '~/offline/page/send-form'
+import { useStandsSince } from '~/offline/page/use-fresh'
 import { clockTime, day } from '~/ui/time'
-import type { Signal } from './outbox'
-import { useOutbox } from './outbox-context'
+import type { Signal } from '~/tape/outbox/outbox'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 
 const WHY: Record<Exclude<Signal, 'here'>, (count: string) => string> = {
   lost: (count) => `No connection: ${count} and will be sent when it returns.`,

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { readyHere } from '~/offline/page'
+import { readyHere } from '~/offline/page/page'
 import { signOut } from '~/offline/who'
-import { useOutbox } from './outbox-context'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 
 const load = () => import('./sign-out-question')
 const Question = lazy(() => load().then((each) => ({ default: each.SignOutQuestion })))

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { readyHere } from '~/offline/page'
-import { useOutbox } from './outbox-context'
+import { readyHere } from '~/offline/page/page'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 
 const load = () => import('./not-taken')
 const NotTakenDialog = lazy(() => load().then((each) => ({ default: each.NotTakenDialog })))

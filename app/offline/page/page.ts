@@ -1,10 +1,10 @@
 import { isRouteErrorResponse } from 'react-router'
-import type { Device, Unsent } from './device'
-import { learn, packOf } from './keeping'
-import { isUnsentMaking, type Making } from './making'
-import { currentOutbox } from '~/tape/current'
-import { allKept } from '~/tape/waiting-room'
-import { whoIsHere } from './who'
+import type { Device, Unsent } from '~/offline/device/device'
+import { learn, packOf } from '~/offline/pack/keeping'
+import { isUnsentMaking, type Making } from '~/offline/device/making'
+import { currentOutbox } from '~/tape/outbox/current'
+import { allKept } from '~/tape/outbox/waiting-room'
+import { whoIsHere } from '~/offline/who'
 
 /** A server that has not answered by then: the page opens from the device, and is brought up to date in place. */
 export const SLOW_MS = 300
@@ -152,7 +152,7 @@ async function fromDevice<T, P>(
 
 /** Fetches what pages are made of here, before the signal is lost; where that is lost already, the device has it or not. */
 export function readyHere(...parts: (() => Promise<unknown>)[]): void {
-  for (const part of [() => import('./device'), ...parts]) part().catch(() => undefined)
+  for (const part of [() => import('~/offline/device/device'), ...parts]) part().catch(() => undefined)
 }
 
 /** A part of the program that was not here yet when the signal went: without it nothing can be made of what is kept. */
@@ -166,7 +166,7 @@ export async function openDevice(besides: readonly Making[] = []): Promise<Devic
   const userId = whoIsHere()
   const kept = userId && (await packOf(userId))
   if (!kept) return undefined
-  const parts = await import('./device').catch(notFetched)
+  const parts = await import('~/offline/device/device').catch(notFetched)
   if (!parts) return undefined
   const { unsent, makings } = await waitsHere(userId)
   return new parts.Device(kept, unsent, [...makings, ...besides])

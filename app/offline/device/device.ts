@@ -12,8 +12,8 @@ import { cylindersAfter, type JobAhead, ownReservations, systemAfter } from '#co
 import type { CylinderRow, JobSummary, KitRow, OpenTape, SystemRow } from '#db'
 import { dayIn } from '~/ui/day-in'
 import type { Making } from './making'
-import type { Pack, PackedJob } from './pack'
-import type { Kept } from './store'
+import type { Pack, PackedJob } from '~/offline/pack/pack'
+import type { Kept } from '~/offline/pack/store'
 
 const SCALES_SHOWN = 30
 

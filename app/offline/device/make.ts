@@ -1,12 +1,12 @@
 import { v4 as uuid } from 'uuid'
 import { cylinderFrom } from '~/cylinders/fields'
 import { type Refused, refuse, type Typed } from '~/form/check'
-import { currentOutbox } from '~/tape/current'
+import { currentOutbox } from '~/tape/outbox/current'
 import { makeEntry } from '~/tape/device'
 import { systemFrom } from '~/systems/fields'
 import type { Device } from './device'
 import type { Making } from './making'
-import { openDevice } from './page'
+import { openDevice } from '~/offline/page/page'
 
 const NOTHING_KEPT =
   'No signal, and this device does not know the shop yet. What you typed stays: send it once the signal is back.'

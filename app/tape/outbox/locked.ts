@@ -1,5 +1,5 @@
-import { isUnsentMaking } from '~/offline/making'
-import { canSeal, seal, unseal } from '~/offline/seal'
+import { isUnsentMaking } from '~/offline/device/making'
+import { canSeal, seal, unseal } from '~/offline/pack/seal'
 import { allKept, type Kept, type Locked, room, stepOver, type Store, STORES } from './waiting-room'
 
 /**

@@ -1,5 +1,5 @@
 import { createContext, type ReactNode, use, useEffect, useState, useSyncExternalStore } from 'react'
-import { confirmed } from '~/offline/page'
+import { confirmed } from '~/offline/page/page'
 import { isHere, onSomebodyElse } from '~/offline/who'
 import { setCurrentOutbox } from './current'
 import { Outbox } from './outbox'

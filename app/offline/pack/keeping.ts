@@ -1,5 +1,5 @@
 import type { Entry } from '#core/tape'
-import type { Making } from './making'
+import type { Making } from '~/offline/device/making'
 import { fromText, packIn } from './pack'
 import { keepFor, type Kept, keptFor, onPacksGone } from './store'
 

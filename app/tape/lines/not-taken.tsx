@@ -7,10 +7,10 @@ import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits } from '~/ui/reader'
 import { dayAndTime } from '~/ui/time'
 import { REASON_WORDS, wordOf } from '~/wording/en'
-import { remade } from './device'
-import { type Names, useEntryWords } from './entry-words'
-import { useOutbox } from './outbox-context'
-import type { EntryAside } from './waiting-room'
+import { remade } from '~/tape/device'
+import { type Names, useEntryWords } from '~/tape/entry-words'
+import { useOutbox } from '~/tape/outbox/outbox-context'
+import type { EntryAside } from '~/tape/outbox/waiting-room'
 
 interface DialogProps {
   timeZone: string

@@ -1,5 +1,5 @@
 import { ask } from '~/live/ask'
-import type { Device } from './device'
+import type { Device } from '~/offline/device/device'
 import { openDevice, SLOW_MS } from './page'
 
 /** How long a list that is being typed for may take before it is looked up here, ms. */

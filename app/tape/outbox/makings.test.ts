@@ -1,10 +1,10 @@
 // Cylinders and systems that were made without signal: first, once, and with word of what became of them.
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import type { Making, MakingOf } from '~/offline/making'
+import type { Making, MakingOf } from '~/offline/device/making'
 import { METRIC_UNITS } from '#core/units'
-import { aBrowser } from '../../testing/a-browser'
-import { anEntry } from '../../testing/an-entry'
+import { aBrowser } from '../../../testing/a-browser'
+import { anEntry } from '../../../testing/an-entry'
 import { Outbox } from './outbox'
 import { allKept } from './waiting-room'
 

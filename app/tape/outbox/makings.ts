@@ -6,8 +6,8 @@ import {
   type MakingAside,
   type MakingKept,
   type MakingRenamed,
-} from '~/offline/making'
-import { learnMade } from '~/offline/keeping'
+} from '~/offline/device/making'
+import { learnMade } from '~/offline/pack/keeping'
 import { dropMaking, putMaking } from './waiting-room'
 
 /** Why they could not be sent now. */
