@@ -22,7 +22,7 @@ export interface ArchivedShop {
 
 const AT_ONCE = 1_000
 
-/** Shop and people, as an archive begins. Passwords and sessions are in none. */
+/** Shop and people, as an archive begins. Passwords, sessions and the keys of devices are in none. */
 export async function archiveHead(tx: ShopTx): Promise<{ shop: ArchivedShop; people: ArchivedPerson[] }> {
   const [shop] = await tx<{ row: ArchivedShop }[]>`
     select jsonb_build_object('name', name, 'heading', heading, 'time_zone', time_zone, 'fill_margin_pct',

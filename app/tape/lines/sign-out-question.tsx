@@ -1,16 +1,16 @@
 import { Button, Modal } from 'react-bootstrap'
-import { signOut } from '~/offline/who'
 
 interface QuestionProps {
   /** What is not sent yet. */
   count: number
   /** This browser keeps it. */
   kept: boolean
+  leave: () => void
   stay: () => void
 }
 
 /** Before a sign-out that leaves notes behind. */
-export function SignOutQuestion({ count, kept, stay }: QuestionProps) {
+export function SignOutQuestion({ count, kept, leave, stay }: QuestionProps) {
   const it = count === 1 ? 'it' : 'them'
   return (
     <Modal show onHide={stay} centered aria-labelledby="sign-out-title">
@@ -25,7 +25,7 @@ export function SignOutQuestion({ count, kept, stay }: QuestionProps) {
           : `This browser keeps nothing: if you sign out now, ${it === 'it' ? 'it is' : 'they are'} lost.`}
       </Modal.Body>
       <Modal.Footer>
-        <Button variant="outline-danger" onClick={() => void signOut()}>
+        <Button variant="outline-danger" onClick={leave}>
           {kept ? 'Sign out all the same' : `Sign out, and lose ${it}`}
         </Button>
         <Button onClick={stay} autoFocus>

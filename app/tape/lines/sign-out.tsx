@@ -10,6 +10,13 @@ const Question = lazy(() => load().then((each) => ({ default: each.SignOutQuesti
 export function SignOut({ className, button }: { className: string; button?: string }) {
   const { waiting, makings, kept } = useOutbox()
   const [asking, setAsking] = useState(false)
+  // On a slow line the server takes its time to hear it.
+  const [leaving, setLeaving] = useState(false)
+  const leave = () => {
+    setAsking(false)
+    setLeaving(true)
+    void signOut()
+  }
   const count = waiting.length + makings.length
   const some = count > 0
   useEffect(() => {
@@ -24,16 +31,16 @@ export function SignOut({ className, button }: { className: string; button?: str
         onSubmit={(event) => {
           event.preventDefault()
           if (count > 0) setAsking(true)
-          else void signOut()
+          else leave()
         }}
       >
-        <button type="submit" className={button}>
-          Sign out
+        <button type="submit" className={button} disabled={leaving}>
+          {leaving ? 'Signing out …' : 'Sign out'}
         </button>
       </form>
       {asking && (
         <Suspense fallback={null}>
-          <Question count={count} kept={kept} stay={() => setAsking(false)} />
+          <Question count={count} kept={kept} leave={leave} stay={() => setAsking(false)} />
         </Suspense>
       )}
     </>
