@@ -4,6 +4,8 @@ import { ownBuild } from '~/ui/page-facts'
 
 let waiting: ServiceWorker | undefined
 let newer = false
+/** Whether the server has another program than this page is of, as it said last. */
+let told: 'same' | 'another' | undefined
 const listeners = new Set<() => void>()
 /** After the page is there: a phone on a slow line has that to load first. */
 const AFTER_MS = 2_000
@@ -32,7 +34,7 @@ async function register() {
       // Without one in charge it is the first: nothing is older.
       if (!registration.waiting || !navigator.serviceWorker.controller) return
       waiting = registration.waiting
-      say()
+      settle()
     }
     look()
     registration.addEventListener('updatefound', () =>
@@ -46,9 +48,23 @@ async function register() {
 /** The server says which program it has. */
 export function serverHas(build: string): void {
   const own = ownBuild()
-  if (own === '' || own === build) return
-  if (canKeepProgram()) void navigator.serviceWorker.getRegistration().then((each) => each?.update())
-  say()
+  if (own === '') return
+  told = own === build ? 'same' : 'another'
+  if (told === 'another' && canKeepProgram())
+    void navigator.serviceWorker.getRegistration().then((each) => each?.update())
+  settle()
+}
+
+function settle() {
+  // The page came from the server and is of that program already: the worker follows by itself.
+  if (told === 'same') {
+    waiting?.postMessage('take-over')
+    waiting = undefined
+  }
+  const now = told === 'another' || waiting !== undefined
+  if (now === newer) return
+  newer = now
+  for (const tell of listeners) tell()
 }
 
 /** Loads the newer one. What waits to be sent stays where it is: the newer program takes it up. */
@@ -57,9 +73,4 @@ export function takeNewer(): void {
   if (!waiting) return reload()
   navigator.serviceWorker.addEventListener('controllerchange', reload, { once: true })
   waiting.postMessage('take-over')
-}
-
-function say() {
-  newer = true
-  for (const tell of listeners) tell()
 }
