@@ -94,6 +94,21 @@ it('a sign-out without signal is owed to the server until it has heard it', asyn
   expect(toldServer).toBe(1)
 })
 
+it('a sign-out that is cut off before the server has answered is one all the same', async () => {
+  isHere(ines, 'dark')
+  await packFor(ines)
+  vi.stubGlobal('fetch', () => new Promise(() => {}))
+  void signOut()
+  // The phone is put away here: its next page opens nothing of theirs, and tells the server first.
+  expect(whoIsHere()).toBeUndefined()
+  vi.stubGlobal('fetch', async () => ({ ok: true, type: 'basic' }))
+  expect(await signOutOwed()).toBe(true)
+  expect(whoIsHere()).toBeUndefined()
+  expect(await keptFor(ines)).toBeUndefined()
+  isHere(teo, 'light')
+  expect(whoIsHere()).toBe(teo)
+})
+
 it('a page hears that somebody else is here: from another tab, and when the browser brings it back', () => {
   const page = new EventTarget()
   vi.stubGlobal('window', page)

@@ -3,13 +3,16 @@ import { forget, keptFor } from './pack/store'
 
 const KEY = 'keg-signed-in'
 const THEME = 'keg-theme'
-/** Somebody signed out here without signal: the server is told before anything else is shown. */
+/** Somebody signed out here, and the server has not heard it yet: it is told before anything else is shown. */
 const OWED = 'keg-sign-out-owed'
 /** What is no person's, and what waits to be sent. */
 const STAYS = [/^keg-waiting /, /^keg-device/, /^keg-no-shortcuts$/, new RegExp(`^${OWED}$`)]
 
+/** Who is on this device; undefined: nobody, or somebody who is on the way out. */
+export const whoIsHere = (): string | undefined => (owed() ? undefined : signedInHere())
+
 /** Who signed in on this device last, as its tabs tell one another. */
-export function whoIsHere(): string | undefined {
+function signedInHere(): string | undefined {
   try {
     return localStorage.getItem(KEY) ?? undefined
   } catch {
@@ -19,7 +22,7 @@ export function whoIsHere(): string | undefined {
 
 /** Somebody is here: other tabs hear it, and the device opens their pages without signal. Of whoever was here before, nothing stays. */
 export function isHere(userId: string, theme: string): void {
-  const before = whoIsHere()
+  const before = signedInHere()
   if (before !== undefined && before !== userId) void forgetPerson(before)
   try {
     localStorage.setItem(KEY, userId)
@@ -73,13 +76,15 @@ export function onSomebodyElse(userId: string, tell: () => void): () => void {
 const PATIENCE_MS = 5_000
 
 /**
- * Leaves this device, and what it kept is gone. The server hears of it first, so that no other tab brings it back; without signal, before it
- * is asked for anything else.
+ * Leaves this device, and what it kept is gone. That it is owed stands first: whoever puts the phone away meanwhile has left all the same.
+ * The server hears of it before the other tabs do, so that none of them brings it back; without signal, before it is asked for anything
+ * else.
  */
 export async function signOut(): Promise<void> {
+  owe(true)
   const told = await tellServer()
-  if (!told) owe(true)
-  await forgetPerson(whoIsHere())
+  await forgetPerson(signedInHere())
+  if (told) owe(false)
   location.assign('/sign-in')
 }
 
@@ -87,6 +92,7 @@ export async function signOut(): Promise<void> {
 export async function signOutOwed(): Promise<boolean> {
   if (!owed()) return false
   if (!(await tellServer())) return false
+  await forgetPerson(signedInHere())
   owe(false)
   return true
 }
@@ -104,7 +110,7 @@ async function tellServer(): Promise<boolean> {
   }
 }
 
-export function owed(): boolean {
+function owed(): boolean {
   try {
     return localStorage.getItem(OWED) !== null
   } catch {

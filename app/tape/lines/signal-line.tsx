@@ -19,7 +19,7 @@ const WHY: Record<Exclude<Signal, 'here'>, (count: string) => string> = {
 
 /** Says when entries wait on this device and why, whose they are, and when the page is not the newest. */
 export function SignalLine({ timeZone }: { timeZone: string }) {
-  const { outbox, signal, waiting, makings, makingsAside, renamed, others, locked, against, kept } =
+  const { outbox, signal, waiting, makings, makingsAside, renamed, others, locked, shut, against, kept } =
     useOutbox()
   const count = waiting.length + makings.length
   const since = useStandsSince()
@@ -39,7 +39,9 @@ export function SignalLine({ timeZone }: { timeZone: string }) {
       ({ name, count }) => `${notes(count)} of ${name} kept here: sent when ${name} signs in here again.`,
     ),
     locked > 0 &&
-      `${notes(locked)} of yours ${locked === 1 ? 'is' : 'are'} locked on this device since you left: opened and sent once the server answers.`,
+      (shut
+        ? `${notes(locked)} of yours on this device cannot be opened with the key that the server has: ask whoever runs Keg whether an older backup was put back.`
+        : `${notes(locked)} of yours ${locked === 1 ? 'is' : 'are'} locked on this device since you left: opened and sent once the server answers.`),
     formLeft &&
       'No connection: the form was not sent. What you typed stays; send it once the signal is back.',
     since !== undefined && `From this device, as it was ${ageWords(since, now, timeZone)}.`,

@@ -136,3 +136,16 @@ it('is sent once its writer is back and the server has given the key, not before
   expect(outbox.snapshot()).toMatchObject({ waiting: [], locked: 0, kept: true })
   expect(await rawly()).not.toMatch(new RegExp(note.entryId))
 })
+
+it('says so where the server has another key than it was locked with, and stays', async () => {
+  await putWaiting([written(ines, 'oil is black')])
+  await lockFor(ines, 'cd'.repeat(32))
+  signedIn = ines
+  const outbox = new Outbox(ines)
+  const stop = outbox.start()
+  await vi.waitFor(() => expect(outbox.snapshot()).toMatchObject({ locked: 1, shut: true }))
+  stop()
+  expect(sent).toEqual([])
+  await unlockFor(ines, 'cd'.repeat(32))
+  expect(await ownOf(ines)).toHaveLength(1)
+})

@@ -34,6 +34,8 @@ export interface Snapshot {
   others: { name: string; count: number }[]
   /** How many of this person's own are unsent and still locked. */
   locked: number
+  /** The server has given a key, and they do not open with it. */
+  shut: boolean
   /** Jobs of which the server has just found something against what was done without signal. */
   against: string[]
   /** Cylinders and systems that were made here, and are not sent yet. */
@@ -74,6 +76,7 @@ export class Outbox {
   #aside = new Map<string, EntryAside>()
   #others: Snapshot['others'] = []
   #locked: Locked[] = []
+  #triedKey = false
   #lanes = new Map<string, Lane>()
   #stopped = false
   #sentListeners = new Set<(sent: Sent) => void>()
@@ -84,6 +87,7 @@ export class Outbox {
     aside: [],
     others: [],
     locked: 0,
+    shut: false,
     against: [],
     makings: [],
     makingsAside: [],
@@ -234,7 +238,10 @@ export class Outbox {
   async #unlock() {
     const key = this.#locked.length > 0 && (await deviceKeyOf(this.userId))
     if (!key) return
-    await this.#keep(async () => this.#takeUp(await unlockFor(this.userId, key)))
+    await this.#keep(async () => {
+      this.#takeUp(await unlockFor(this.userId, key))
+      this.#triedKey = true
+    })
   }
 
   /** Some browsers keep nothing, in private windows or when the device is full: then it is sent all the same. */
@@ -387,6 +394,7 @@ export class Outbox {
       aside: [...this.#aside.values()],
       others: this.#others,
       locked: this.#locked.filter((each) => each.unsent).length,
+      shut: this.#triedKey && this.#locked.length > 0,
       against: [...this.#against],
       makings,
       makingsAside,
