@@ -20,7 +20,7 @@ export function AgainstTheBooks() {
 }
 
 function Found({ found: { entryId, of, cylinderId, codes, jobs } }: { found: Against }) {
-  const { state, note, closed, cylinderOf, data } = useJob()
+  const { state, note, cylinderOf, data } = useJob()
   const words = useWords()
   const [text, setText] = useState('')
   const line = state.lines.find((each) => each.entry.entryId === of)
@@ -42,7 +42,7 @@ function Found({ found: { entryId, of, cylinderId, codes, jobs } }: { found: Aga
           </li>
         ))}
       </ul>
-      {data.mayWrite && !(closed && state.status === 'cancelled') && (
+      {data.mayWrite && (
         <Form
           className="row-of"
           onSubmit={(event) => {
