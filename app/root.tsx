@@ -1,5 +1,14 @@
 import { type ReactNode, useEffect, useSyncExternalStore } from 'react'
-import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from 'react-router'
+import {
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useLocation,
+  useRouteLoaderData,
+} from 'react-router'
+import { arrivedAt } from './offline/page/page'
 import type { Theme } from './session/preferences'
 import latin from '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2?url'
 import sheet from './styles/app.scss?url'
@@ -25,6 +34,8 @@ const useHydrated = () =>
 export function Layout({ children }: { children: ReactNode }) {
   const { nonce, reference, build, shell } = usePageFacts()
   const hydrated = useHydrated()
+  const { pathname, search } = useLocation()
+  useEffect(() => arrivedAt(pathname + search), [pathname, search])
   const theme = useRouteLoaderData<{ preferences?: { theme: Theme } }>('frame')?.preferences?.theme ?? 'auto'
   return (
     <html lang="en" data-bs-theme={theme} suppressHydrationWarning>

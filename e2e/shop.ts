@@ -7,6 +7,7 @@ import {
   expect,
   type Page,
   test as base,
+  type TestInfo,
 } from '@playwright/test'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import { addPerson, inShop, openSession } from '#db'
@@ -87,7 +88,7 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     },
     { scope: 'worker' },
   ],
-  as: async ({ browsers, shop, baseURL }, use) => {
+  as: async ({ browsers, shop, baseURL }, use, info) => {
     const pages: Page[] = []
     await use(async (who, context) => {
       const browser = context ?? (await browsers(who))
@@ -98,6 +99,7 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       return page
     })
     for (const page of pages) {
+      await tellWhere(page, info)
       const context = page.context()
       if (!page.isClosed()) await page.close()
       await context.setOffline(false).catch(() => {
@@ -105,7 +107,7 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       })
     }
   },
-  alone: async ({ browser, baseURL }, use) => {
+  alone: async ({ browser, baseURL }, use, info) => {
     const contexts: BrowserContext[] = []
     await use(async (options) => {
       const shop = await aShop('no password', undefined, { units: METRIC_UNITS })
@@ -116,9 +118,25 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       watch(page)
       return { page, shop }
     })
-    for (const context of contexts) await context.close()
+    for (const context of contexts) {
+      for (const page of context.pages()) await tellWhere(page, info)
+      await context.close()
+    }
   },
 })
+
+/** What a test that failed had before it, in its log: where it ran, often nothing else of it is left. */
+async function tellWhere(page: Page, { title, status, expectedStatus }: TestInfo) {
+  if (status === expectedStatus || page.isClosed()) return
+  const said = await page
+    .locator('body')
+    .innerText({ timeout: 2_000 })
+    .catch((error: Error) => `no text: ${error.message}`)
+  const heard = troubles.get(page)?.join('; ') || 'nothing'
+  console.error(
+    `[${title}] failed at ${page.url()}\n${said.slice(0, 1_500)}\nThe browser complained of: ${heard}`,
+  )
+}
 
 const troubles = new WeakMap<Page, string[]>()
 

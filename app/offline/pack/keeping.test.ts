@@ -53,6 +53,12 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
+it('is one, however many ask for it at once', async () => {
+  const [, fetched] = await Promise.all([packOf(userId), refresh(userId), packOf(userId)])
+  expect(fetched).toBe(true)
+  expect(await packOf(userId)).toMatchObject({ mark: '"1"' })
+})
+
 it('is kept for one person, times and all, and is asked for by its mark from then on', async () => {
   expect(await packOf(userId)).toBeUndefined()
   expect(await refresh(userId)).toBe(true)

@@ -30,8 +30,10 @@ export function subscribeToKeeping(tell: () => void): () => void {
 
 /** What this device has for a person; read once, and then as it is in memory. */
 async function keepingOf(userId: string): Promise<Keeping> {
-  const known = await now
-  if (known?.userId === userId) return known
+  const known = now
+  if (known && (await known).userId === userId) return known
+  // Somebody else asked meanwhile: both get the same.
+  if (known !== now) return keepingOf(userId)
   now = keptFor(userId).then(
     (kept) => ({ userId, kept, stored: true }),
     () => ({ userId, kept: undefined, stored: false }),

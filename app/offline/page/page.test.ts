@@ -3,7 +3,7 @@ import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { aBrowser } from '../../../testing/a-browser'
 import { PACK_FORMAT } from '~/offline/pack/pack'
-import { type FromDevice, NotKept, onLateAnswer, openPage, SLOW_MS, whatStands } from './page'
+import { arrivedAt, type FromDevice, NotKept, onLateAnswer, openPage, SLOW_MS, whatStands } from './page'
 import { forget, keepFor } from '~/offline/pack/store'
 
 const PACKED_AT = 1_000
@@ -15,14 +15,19 @@ const said = (status: number) => ({ status, statusText: '', internal: true, data
 const own: FromDevice<string> = () => 'of the device'
 const looked = vi.fn(own)
 
-/** Asks for a page of `rack`, answered as it says. */
-function opens(
-  rack: ReturnType<typeof openPage<string>>,
-  serverLoader: () => Promise<string>,
-  address = '/rack',
-) {
+type Rack = ReturnType<typeof openPage<string>>
+
+/** Asks for a page of `rack`, answered as it says; what comes is not looked at. */
+function asks(rack: Rack, serverLoader: () => Promise<string>, address = '/rack') {
   location.pathname = address
   return rack({ request: new Request(`http://keg.test${address}`), params: {}, serverLoader })
+}
+
+/** Goes to a page of `rack`, answered as it says. */
+async function opens(rack: Rack, serverLoader: () => Promise<string>, address = '/rack') {
+  const data = await asks(rack, serverLoader, address)
+  arrivedAt(address)
+  return data
 }
 const rackPage = (device: FromDevice<string> | undefined = looked) => openPage<string>(async () => device)
 const inMs = <T>(ms: number, then: () => T) =>
@@ -89,6 +94,24 @@ describe('a page', () => {
     const rack = rackPage(() => undefined)
     await opens(rack, at.answered)
     expect(await opens(rack, () => inMs(SLOW_MS + 100, () => 'newer'))).toBe('newer')
+  })
+  it('that somebody went elsewhere from says nothing of the page that stands there then', async () => {
+    const gone = new AbortController()
+    const request = new Request('http://keg.test/rack', { signal: gone.signal })
+    const serverLoader = () => inMs(100, () => 'of the server')
+    const left = rackPage()({ request, params: {}, serverLoader })
+    gone.abort()
+    await opens(rackPage(), at.lost, '/systems')
+    await left
+    expect(whatStands()).toMatchObject({ address: '/systems' })
+  })
+  it('that was asked for, and never came on the screen, is opened from the device when it is asked for again', async () => {
+    const rack = rackPage()
+    const never = new Promise<string>(() => {})
+    arrivedAt('/')
+    // Going back moves the address first; a change that is told just then asks anew.
+    expect(await asks(rack, () => never)).toBe('of the device')
+    expect(await asks(rack, () => never)).toBe('of the device')
   })
   it('that the device knows nothing of stays as it stands, and is nowhere where none stands', async () => {
     const rack = rackPage(() => undefined)

@@ -44,6 +44,11 @@ interface Standing {
 }
 
 let standing: Standing | undefined
+/** What is on the screen: going back moves the browser's address before the page has come. */
+let onScreen: string | undefined
+
+/** A page has come, and is what is looked at now. @param address path and search */
+export const arrivedAt = (address: string) => void (onScreen = address)
 const listeners = new Set<() => void>()
 /** Answers that came too late for the page, by address. */
 const late = new Map<string, { data: unknown; at: number }>()
@@ -98,27 +103,29 @@ export function openPage<T, P = unknown>(
   { around = false } = {},
 ): ((load: Load<T, P>) => Promise<T>) & { hydrate: true } {
   let last: Shown | undefined
-  const stand = (address: string, since: number | undefined) => {
-    if (!around) setStanding(since === undefined ? undefined : { address, since })
-  }
-  const show = (address: string, data: T, at?: number) => {
-    last = { address, data, at: at ?? Date.now() }
-    stand(address, at)
-    return data
-  }
   const load = async ({ request, params, serverLoader }: Load<T, P>) => {
     const url = new URL(request.url)
     const address = url.pathname + url.search
+    /** Somebody has gone elsewhere meanwhile: what comes is not looked at, and says nothing of the page that is. */
+    const left = () => request.signal.aborted
+    const stand = (since: number | undefined) => {
+      if (!around && !left()) setStanding(since === undefined ? undefined : { address, since })
+    }
+    const show = (data: T, at?: number) => {
+      if (!left()) last = { address, data, at: at ?? Date.now() }
+      stand(at)
+      return data
+    }
     const came = late.get(address)
     late.delete(address)
-    if (came && Date.now() - came.at < LATE_MS) return show(address, came.data as T)
+    if (came && Date.now() - came.at < LATE_MS) return show(came.data as T)
     const asked = serverLoader().then(
       (data) => ({ data }),
       (error: unknown) => ({ error }),
     )
-    const stands = last !== undefined && (around || (last.address === address && onThisPage(address)))
+    const stands = last !== undefined && (around || (last.address === address && onScreen === address))
     const answer = await (stands || !device ? asked : Promise.race([asked, slow()]))
-    if (answer && 'data' in answer) return show(address, answer.data)
+    if (answer && 'data' in answer) return show(answer.data)
     const unknownThere =
       answer !== undefined && isRouteErrorResponse(answer.error) && answer.error.status === 404
     // A way elsewhere is an answer, to the door for one.
@@ -128,12 +135,12 @@ export function openPage<T, P = unknown>(
     const own = make && (await fromDevice(make, wish))
     if (own) {
       if (!answer) void later(address, asked)
-      return show(address, same(last, address, own.data), own.at)
+      return show(same(last, address, own.data), own.at)
     }
     const waited = answer ?? (await asked)
-    if ('data' in waited) return show(address, waited.data)
+    if ('data' in waited) return show(waited.data)
     if (stands) {
-      stand(address, last!.at)
+      stand(last!.at)
       return last!.data as T
     }
     throw waited.error instanceof TypeError ? new NotKept('This page was not kept here.') : waited.error
@@ -182,7 +189,7 @@ const slow = () =>
 
 async function later(address: string, asked: Promise<{ data: unknown } | { error: unknown }>) {
   const answer = await asked
-  if (!('data' in answer) || !onThisPage(address)) return
+  if (!('data' in answer) || location.pathname + location.search !== address) return
   late.set(address, { data: answer.data, at: Date.now() })
   for (const tell of lateListeners) tell()
 }
@@ -193,8 +200,6 @@ function same<T>(last: Shown | undefined, address: string, data: T): T {
     ? (last.data as T)
     : data
 }
-
-const onThisPage = (address: string) => location.pathname + location.search === address
 
 function setStanding(next: Standing | undefined) {
   if (next?.address === standing?.address && next?.since === standing?.since) return
