@@ -209,7 +209,7 @@ async function placesOf(shop: Harbour): Promise<Record<string, Place>> {
     'jobs/:jobId/tape': at(`/jobs/${job}/tape`, 'after'),
     'jobs/:jobId/samples': at(`/jobs/${job}/samples`),
     'jobs/:jobId/programme': at(`/jobs/${job}/programme`, 'act', 'sent', 'presetId'),
-    'jobs/:jobId/photos': at(`/jobs/${job}/photos`, 'photo', 'photoId'),
+    'jobs/:jobId/photos': at(`/jobs/${job}/photos`, 'photo', 'photoId', 'userId'),
     'jobs/:jobId/photos/:photoId': at(`/jobs/${job}/photos/${randomUUID()}`),
     'jobs/:jobId/label': at(`/jobs/${job}/label`),
     'jobs/:jobId/report': at(`/jobs/${job}/report`),

@@ -6,6 +6,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type BrowserContext, chromium, type Page } from '@playwright/test'
+import sharp from 'sharp'
 import { cylinderOf, findCylinders, inShop, jobHead, openSession, tapeOf } from '#db'
 import { METRIC_UNITS } from '#core/units'
 import { sessionOf } from '../testing/a-session'
@@ -225,6 +226,70 @@ async function quickJobOn(page: Page, label: string): Promise<string> {
   await expect(page.getByRole('heading', { name: `R-410A into ${label}` })).toBeVisible()
   return idIn(page)
 }
+
+test('photos that are taken without signal stay on the device, and are sent and noted when it is back', async ({
+  baseURL,
+}) => {
+  test.setTimeout(120_000)
+  const shop = await aShop('no password', undefined, { units: METRIC_UNITS })
+  const jobId = await aJob(shop)
+  await note(shop, jobId, anEntry('job-described', { refrigerant: 'R-404A', title: 'Store at the quay' }))
+  const phone = await aPhone(shop, baseURL!)
+  let { page } = phone
+  const photos = () => page.getByRole('region', { name: 'Photos' })
+  const taken = () => photos().getByRole('img', { name: /^After/ })
+  const seen = () => taken().evaluate((image: HTMLImageElement) => [image.naturalWidth, image.naturalHeight])
+  const repair = () =>
+    page
+      .getByRole('navigation', { name: 'Stages' })
+      .getByRole('button', { name: /^Repair/ })
+      .tap()
+  const noted = async () => (await kindsOf(shop, jobId)).filter((kind) => kind === 'photo-noted')
+  try {
+    await open(page, '/')
+    await takenAlong(page)
+    await page.context().setOffline(true)
+    await page.locator('.job-card').tap()
+    await repair()
+    await photos().getByRole('button', { name: 'After' }).tap()
+    // As a phone held upright writes it: lying on its side, with a word on how to turn it.
+    const buffer = await sharp({ create: { width: 3200, height: 2400, channels: 3, background: '#8a5a3c' } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer()
+    await photos()
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'x.jpg', mimeType: 'image/jpeg', buffer })
+    await expect(photos()).toContainText('not sent yet')
+    expect(await seen()).toEqual([1200, 1600])
+    await expect(page.getByText('1 entry waits on this device')).toBeVisible()
+    // One that is not wanted goes with two presses.
+    await photos()
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'y.jpg', mimeType: 'image/jpeg', buffer })
+    await expect(taken()).toHaveCount(2)
+    await photos().getByRole('button', { name: 'Throw it away …' }).last().tap()
+    await photos().getByRole('button', { name: 'Throw it away', exact: true }).tap()
+    await expect(taken()).toHaveCount(1)
+
+    page = await phone.restart({ offline: true })
+    await open(page, `/jobs/${jobId}`)
+    await repair()
+    await expect(photos()).toContainText('not sent yet')
+    expect(await seen()).toEqual([1200, 1600])
+    expect(await noted()).toEqual([])
+
+    await page.context().setOffline(false)
+    await expect.poll(noted, { timeout: 40_000 }).toEqual(['photo-noted'])
+    await expect(photos()).not.toContainText('not sent yet')
+    await expect(taken()).toHaveCount(1)
+    expect(await seen()).toEqual([1200, 1600])
+    // Gone from here, there for everybody; and without signal the page says where it is.
+    expect(await page.evaluate(rowsOf, 'photos')).toBe(0)
+  } finally {
+    await phone.forget()
+  }
+})
 
 test('somebody else used the cylinder meanwhile: told at once, with what to do, until somebody says how it was', async ({
   baseURL,

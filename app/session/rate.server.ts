@@ -11,6 +11,8 @@ const DEFAULTS = {
   SIGN_IN_NAME: '30/300',
   APPEND: '600/60',
   PHOTO: '120/600',
+  /** One person's devices, and the tabs on them, asking what the shop has. */
+  PACK: '120/60',
   /** One person asking for papers that take a moment to lay out. */
   PAPER: '60/60',
   /** One person asking an outside service. */

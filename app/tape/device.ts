@@ -14,7 +14,7 @@ export function makeEntry<K extends EntryKind>(
   body: EntryBodies[K],
   at?: number,
   sample?: ReadOff,
-): Entry {
+): Extract<Entry, { kind: K }> {
   return {
     entryId: uuid(),
     kind,
@@ -25,7 +25,7 @@ export function makeEntry<K extends EntryKind>(
     deviceSeq: nextSeq(),
     ...(sample ? { sample } : {}),
     body,
-  } as Entry
+  } as unknown as Extract<Entry, { kind: K }>
 }
 
 /** An entry put right before anybody has it: another id, the same time. @param body in today's version */

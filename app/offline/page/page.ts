@@ -3,7 +3,7 @@ import type { Device, Unsent } from '~/offline/device/device'
 import { learn, packOf } from '~/offline/pack/keeping'
 import { isUnsentMaking, type Making } from '~/offline/device/making'
 import { currentOutbox } from '~/tape/outbox/current'
-import { allKept } from '~/tape/outbox/waiting-room'
+import { wordsKept } from '~/tape/outbox/waiting-room'
 import { whoIsHere } from '~/offline/who'
 
 /** A server that has not answered by then: the page opens from the device, and is brought up to date in place. */
@@ -74,7 +74,7 @@ export function onLateAnswer(tell: () => void): () => void {
 async function waitsHere(userId: string): Promise<{ unsent: Unsent[]; makings: Making[] }> {
   const own = <T extends { userId: string }>(all: readonly T[]) =>
     all.filter((each) => each.userId === userId)
-  const stored = await allKept().then(
+  const stored = await wordsKept().then(
     ({ waiting, makings }) => ({ waiting: own(waiting), makings: own(makings).filter(isUnsentMaking) }),
     // A browser that keeps nothing: what there is, the page has.
     () => ({ waiting: [], makings: [] }),

@@ -1,13 +1,17 @@
 import { createHash } from 'node:crypto'
 import { asText } from '~/offline/pack/pack'
 import { readPack } from '~/offline/pack/pack.server'
+import { overLimit } from '~/session/rate.server'
 import { signedIn } from '~/session/signed-in.server'
 import type { Route } from './+types/pack'
 
 /** What this person's device takes along. Asked for with the mark of what it has, it says whether that is still so. */
 export async function loader({ request, context }: Route.LoaderArgs) {
   const origin = process.env.KEG_ORIGIN ?? new URL(request.url).origin
-  const { at, ...pack } = await readPack(signedIn(context), origin)
+  const who = signedIn(context)
+  const over = await overLimit('PACK', who.person.userId)
+  if (over) throw new Response(over, { status: 429, headers: { 'retry-after': '30' } })
+  const { at, ...pack } = await readPack(who, origin)
   const mark = `"${createHash('sha256').update(asText(pack)).digest('base64url').slice(0, 22)}"`
   const headers = { 'content-type': 'application/json', etag: mark, 'keg-time': String(at) }
   if (request.headers.get('if-none-match') === mark) return new Response(null, { status: 304, headers })

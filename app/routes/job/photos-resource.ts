@@ -4,16 +4,24 @@ import { found, idOf } from '~/form/ids.server'
 import { PhotoError, smallerPhoto } from '~/photos/smaller.server'
 import { now } from '~/session/clock.server'
 import { overLimit } from '~/session/rate.server'
-import { writer } from '~/session/signed-in.server'
+import { signedIn, writer } from '~/session/signed-in.server'
 import type { Route } from './+types/photos-resource'
 
 /** Takes one photo in; the tape says afterwards what is on it. */
 export async function action({ request, params, context }: Route.ActionArgs) {
-  const { shop, person } = writer(context)
+  const { shop, person } = signedIn(context)
+  // Whoever was demoted meanwhile may have taken it before: whether its note is taken decides.
+  if (!person.wroteUntil) writer(context)
   const jobId = idOf(params.jobId)
   const over = await overLimit('PHOTO', person.userId)
   if (over) throw data(over, { status: 429, headers: { 'retry-after': '60' } })
   const form = await request.formData().catch(() => undefined)
+  // Of whoever was here before: it waits for them. A page of an older Keg does not say.
+  const userId = form?.get('userId')
+  if (typeof userId === 'string' && userId !== person.userId)
+    throw data('Somebody else has signed in on this device: this photo waits for whoever took it.', {
+      status: 409,
+    })
   const file = form?.get('photo')
   const photoId = form?.get('photoId')
   if (!(file instanceof File) || typeof photoId !== 'string')
@@ -25,7 +33,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     const kept = await inShop(shop.shopId, (tx) =>
       keepPhoto(tx, { photoId: id, jobId, userId: person.userId, at: now(), ...smaller }),
     )
-    if (!kept) throw data('This photo is in another job already.', { status: 409 })
+    if (!kept) throw data('This photo is in another job already.', { status: 422 })
     return Response.json({ photoId: id, width: smaller.width, height: smaller.height })
   } catch (error) {
     if (error instanceof PhotoError) throw data(error.message, { status: 422 })

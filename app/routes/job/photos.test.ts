@@ -2,8 +2,9 @@ import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import type { RouterContextProvider } from 'react-router'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { closeDatabase, inShop } from '#db'
-import { answered, letIn } from '../../../testing/a-request'
+import { changePerson, closeDatabase, inShop, openSession } from '#db'
+import { signedIn } from '~/session/signed-in.server'
+import { answered, letIn, through } from '../../../testing/a-request'
 import { aJob, type AShop, aShop } from '../../../testing/a-shop'
 import { action } from './photos-resource'
 import { loader } from './photo-resource'
@@ -23,10 +24,11 @@ const picture = (width = 3000, height = 2000) =>
 const send = (
   jobId: string,
   bytes: Buffer,
-  { photoId = randomUUID() as string, who = technician, type = 'image/jpeg' } = {},
+  { photoId = randomUUID() as string, who = technician, type = 'image/jpeg', userId = '' } = {},
 ) => {
   const form = new FormData()
   form.set('photoId', photoId)
+  if (userId) form.set('userId', userId)
   form.set('photo', new File([new Uint8Array(bytes)], 'x.jpg', { type }))
   const request = new Request('http://keg.test/', { method: 'POST', body: form })
   return answered(action({ request, context: who, params: { jobId } } as never))
@@ -67,7 +69,7 @@ describe('a photo of a job', () => {
     const kept = await sharp(Buffer.from(await (await get(job, photoId)).arrayBuffer())).metadata()
     expect([kept.width, kept.height]).toEqual([20, 10])
     expect((await send(await aJob(shop), await picture(20, 10).png().toBuffer(), { photoId })).status).toBe(
-      409,
+      422,
     )
   })
   it.each([
@@ -90,6 +92,24 @@ describe('a photo of a job', () => {
     const stranger = await letIn(await aShop(), 'manager')
     expect((await get(job, photoId, stranger)).status).toBe(404)
     expect((await send(job, bytes, { who: stranger })).status).toBe(404)
+  })
+  it('of whoever was here before waits for them', async () => {
+    const job = await aJob(shop)
+    const bytes = await picture(20, 10).jpeg().toBuffer()
+    const photoId = randomUUID()
+    expect((await send(job, bytes, { photoId, userId: randomUUID() })).status).toBe(409)
+    expect((await get(job, photoId)).status).toBe(404)
+    const { userId } = signedIn(technician).person
+    expect((await send(job, bytes, { photoId, userId })).status).toBe(200)
+  })
+  it('that was taken by somebody who was a technician then may still come: its note decides', async () => {
+    const job = await aJob(shop)
+    const someone = await letIn(shop, 'technician')
+    const { userId } = signedIn(someone).person
+    await inShop(shop.shopId, (tx) => changePerson(tx, userId, { role: 'trainee' }))
+    const demoted = await through(await openSession(shop.shopId, userId), '/')
+    const bytes = await picture(20, 10).jpeg().toBuffer()
+    expect((await send(job, bytes, { who: demoted, userId })).status).toBe(200)
   })
   it('is never removed or changed', async () => {
     const job = await aJob(shop)

@@ -7,9 +7,10 @@ const NotTakenDialog = lazy(() => load().then((each) => ({ default: each.NotTake
 
 /** On every page: what the server did not take is kept, can be read, sent again, or thrown away. */
 export function NotTakenLine({ timeZone }: { timeZone: string }) {
-  const { aside } = useOutbox()
+  const { aside, photosAside } = useOutbox()
   const [open, setOpen] = useState(false)
-  const some = aside.length > 0
+  const count = aside.length + photosAside.length
+  const some = count > 0
   useEffect(() => {
     if (some) readyHere(load)
   }, [some])
@@ -17,8 +18,8 @@ export function NotTakenLine({ timeZone }: { timeZone: string }) {
   return (
     <>
       <button type="button" className="signal signal-press" onClick={() => setOpen(true)}>
-        {aside.length === 1 ? '1 note was not taken' : `${aside.length} notes were not taken`}: look at{' '}
-        {aside.length === 1 ? 'it' : 'them'}
+        {count === 1 ? '1 note was not taken' : `${count} notes were not taken`}: look at{' '}
+        {count === 1 ? 'it' : 'them'}
       </button>
       {open && (
         <Suspense fallback={null}>

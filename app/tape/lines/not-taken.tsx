@@ -9,6 +9,7 @@ import { dayAndTime } from '~/ui/time'
 import { REASON_WORDS, wordOf } from '~/wording/en'
 import { remade } from '~/tape/device'
 import { type Names, useEntryWords } from '~/tape/entry-words'
+import { PhotoHere } from './photo-here'
 import { useOutbox } from '~/tape/outbox/outbox-context'
 import type { EntryAside } from '~/tape/outbox/waiting-room'
 
@@ -19,9 +20,15 @@ interface DialogProps {
 
 /** All that the server did not take, whichever job it is of. */
 export function NotTakenDialog({ timeZone, close }: DialogProps) {
-  const { aside } = useOutbox()
+  const { aside, photosAside } = useOutbox()
   return (
-    <Modal show={aside.length > 0} onHide={close} centered scrollable aria-labelledby="not-taken-title">
+    <Modal
+      show={aside.length + photosAside.length > 0}
+      onHide={close}
+      centered
+      scrollable
+      aria-labelledby="not-taken-title"
+    >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="not-taken-title">
           Not taken, kept on this device
@@ -31,6 +38,18 @@ export function NotTakenDialog({ timeZone, close }: DialogProps) {
         {aside.map((each) => (
           <NotTaken key={each.entryId} aside={each} timeZone={timeZone} leave={close} />
         ))}
+        {photosAside.length > 0 && (
+          <div className="photos">
+            {photosAside.map((each) => (
+              <div key={each.photoId}>
+                <PhotoHere photo={each} timeZone={timeZone} />
+                <Link to={`/jobs/${each.jobId}`} onClick={close}>
+                  Open its job
+                </Link>
+              </div>
+            ))}
+          </div>
+        )}
       </Modal.Body>
     </Modal>
   )

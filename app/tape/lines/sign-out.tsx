@@ -8,7 +8,7 @@ const Question = lazy(() => load().then((each) => ({ default: each.SignOutQuesti
 
 /** Asks once where something of this person's was not sent yet. */
 export function SignOut({ className, button }: { className: string; button?: string }) {
-  const { waiting, makings, kept } = useOutbox()
+  const { unsent: count, kept } = useOutbox()
   const [asking, setAsking] = useState(false)
   // On a slow line the server takes its time to hear it.
   const [leaving, setLeaving] = useState(false)
@@ -17,7 +17,6 @@ export function SignOut({ className, button }: { className: string; button?: str
     setLeaving(true)
     void signOut()
   }
-  const count = waiting.length + makings.length
   const some = count > 0
   useEffect(() => {
     if (some) readyHere(load)

@@ -19,9 +19,18 @@ const WHY: Record<Exclude<Signal, 'here'>, (count: string) => string> = {
 
 /** Says when entries wait on this device and why, whose they are, and when the page is not the newest. */
 export function SignalLine({ timeZone }: { timeZone: string }) {
-  const { outbox, signal, waiting, makings, makingsAside, renamed, others, locked, shut, against, kept } =
-    useOutbox()
-  const count = waiting.length + makings.length
+  const {
+    outbox,
+    signal,
+    unsent: count,
+    makingsAside,
+    renamed,
+    others,
+    locked,
+    shut,
+    against,
+    kept,
+  } = useOutbox()
   const since = useStandsSince()
   const now = useMinute(since !== undefined)
   const stores = useSyncExternalStore(subscribeToKeeping, storesHere, () => undefined)

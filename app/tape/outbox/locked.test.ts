@@ -6,9 +6,10 @@ import { PACK_FORMAT } from '~/offline/pack/pack'
 import type { Making } from '~/offline/device/making'
 import { aBrowser } from '../../../testing/a-browser'
 import { anEntry } from '../../../testing/an-entry'
+import { makeEntry } from '~/tape/device'
 import { lockFor, unlockFor } from './locked'
 import { Outbox } from './outbox'
-import { allKept, putAside, putMaking, putWaiting, type WaitingEntry } from './waiting-room'
+import { allKept, putAside, putMaking, putPhoto, putWaiting, type WaitingEntry } from './waiting-room'
 
 const KEY = 'ab'.repeat(32)
 let count = 0
@@ -27,6 +28,17 @@ const cylinder = (userId: string) =>
     at: 1,
     row: { label: 'Gull 9' },
   }) as unknown as Making
+const photo = (userId: string) => {
+  const entry = makeEntry('photo-noted', { photoId: `photo-of-${userId}`, of: 'before', text: '' })
+  return {
+    photoId: entry.body.photoId,
+    jobId: 'job',
+    userId,
+    userName: 'Ines',
+    entry,
+    jpeg: 'pixels of the door',
+  }
+}
 /** Everything that developer tools would show, but for names and ids of whose it is. */
 async function rawly(): Promise<string> {
   const db = await openDB('keg')
@@ -39,7 +51,7 @@ async function rawly(): Promise<string> {
 }
 const ownOf = async (userId: string) => {
   const kept = await allKept()
-  return [kept.waiting, kept.aside, kept.makings].flat().filter((each) => each.userId === userId)
+  return [kept.waiting, kept.aside, kept.makings, kept.photos].flat().filter((each) => each.userId === userId)
 }
 
 /** Who is signed in, as the server has it; what it was sent. */
@@ -71,12 +83,13 @@ it('is unreadable in every store as long as it is locked, and comes back as it w
   localStorage.setItem(`keg-waiting ${first.entryId}`, JSON.stringify(first))
   await putAside([{ ...second, reasons: [{ code: 'full' }] }])
   await putMaking(cylinder(ines))
+  await putPhoto(photo(ines))
   const before = await ownOf(ines)
-  expect(before).toHaveLength(3)
+  expect(before).toHaveLength(4)
   expect(await rawly()).toMatch(/oil is black/)
   await lockFor(ines, KEY)
   expect(await ownOf(ines)).toEqual([])
-  for (const word of [/oil is black/, /acid in it/, /Gull 9/, /job-of-the-roof/])
+  for (const word of [/oil is black/, /acid in it/, /Gull 9/, /job-of-the-roof/, /pixels of the door/])
     expect(await rawly()).not.toMatch(word)
   await unlockFor(ines, KEY)
   expect(await ownOf(ines)).toEqual(before)
@@ -105,14 +118,16 @@ it('leaves what others wrote as it is', async () => {
 it('tells whoever comes next that something waits, and sends nothing of it', async () => {
   await putWaiting([written(ines, 'oil is black')])
   await putMaking(cylinder(ines))
+  await putPhoto(photo(ines))
   // What only waits to be read is no unsent note.
   await putAside([{ ...written(ines, 'acid in it'), reasons: [{ code: 'full' }] }])
+  await putPhoto({ ...photo(ines), photoId: `other-${ines}`, sentence: 'It is no picture.' })
   await putMaking({ ...cylinder(ines), id: `Auk-${ines}`, renamed: 'Auk 3 (2)' })
   await lockFor(ines, KEY)
   signedIn = teo
   const outbox = new Outbox(teo)
   const stop = outbox.start()
-  await vi.waitFor(() => expect(outbox.snapshot().others).toContainEqual({ name: 'Ines', count: 2 }))
+  await vi.waitFor(() => expect(outbox.snapshot().others).toContainEqual({ name: 'Ines', count: 3 }))
   await outbox.flush()
   stop()
   expect(outbox.snapshot()).toMatchObject({ waiting: [], makings: [], locked: 0 })

@@ -24,6 +24,7 @@ export async function lockFor(userId: string, key: string): Promise<void> {
   for (const each of kept.waiting) await lock('waiting', each.entryId, each, true)
   for (const each of kept.aside) await lock('aside', each.entryId, each, false)
   for (const each of kept.makings) await lock('makings', each.id, each, isUnsentMaking(each))
+  for (const each of kept.photos) await lock('photos', each.photoId, each, !('sentence' in each))
   const tx = (await room()).transaction([...STORES, 'locked'], 'readwrite')
   for (const each of locked) {
     void tx.objectStore('locked').put(each)

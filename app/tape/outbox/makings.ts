@@ -8,6 +8,7 @@ import {
   type MakingRenamed,
 } from '~/offline/device/making'
 import { learnMade } from '~/offline/pack/keeping'
+import { NEVER, sentenceIn } from './sentence'
 import { dropMaking, putMaking } from './waiting-room'
 
 /** Why they could not be sent now. */
@@ -142,9 +143,6 @@ function madeOf(answer: Made[] | Never | 'failing', sent: readonly Making[]): Ma
   return sent.length === 1 ? [{ id: sent[0]!.id, became: 'refused', sentence: answer.never }] : []
 }
 
-const NEVER = [400, 403, 404, 413, 422]
-const LONGEST_SENTENCE = 300
-
 async function postMakings(userId: string, makings: readonly Making[]): Promise<Made[] | Never | NotSent> {
   let response: Response
   try {
@@ -173,9 +171,3 @@ async function postMakings(userId: string, makings: readonly Making[]): Promise<
     return 'lost'
   }
 }
-
-/** The server's own; something in between may say anything. */
-const sentenceIn = (text: string) =>
-  text === '' || text.length > LONGEST_SENTENCE || /[<{]/.test(text)
-    ? 'The server does not take it like this.'
-    : text

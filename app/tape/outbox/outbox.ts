@@ -4,6 +4,7 @@ import { isUnsentMaking, type Making, type MakingAside, type MakingOf } from '~/
 import { deviceKeyOf } from '~/offline/pack/keeping'
 import { unlockFor } from './locked'
 import { Makings, type NotSent } from './makings'
+import { Photos } from './photos'
 import { type Answer, post } from './post'
 import {
   allKept,
@@ -14,6 +15,8 @@ import {
   dropWaiting,
   type EntryAside,
   onRoomEmptied,
+  type PhotoAside,
+  type PhotoWaiting,
   putAside,
   putWaiting,
   type WaitingEntry,
@@ -43,6 +46,11 @@ export interface Snapshot {
   makingsAside: MakingAside[]
   /** Cylinders that have another label now: theirs was taken meanwhile. */
   renamed: [id: string, label: string][]
+  /** Photos that were taken here, and are not sent yet. */
+  photos: PhotoWaiting[]
+  photosAside: PhotoAside[]
+  /** How much of all of it the server does not have. */
+  unsent: number
   /** The device keeps what waits; without it the page must stay open until it is sent. */
   kept: boolean
 }
@@ -92,15 +100,22 @@ export class Outbox {
     makings: [],
     makingsAside: [],
     renamed: [],
+    photos: [],
+    photosAside: [],
+    unsent: 0,
     kept: true,
   }
   #kept = true
   /** Entries that no answer came for: what they decided has happened. */
   #unheard = new Set<string>()
+  /** What this page has sent, set aside or thrown away: a look at the store that began before does not bring it back. */
+  #finished = new Set<string>()
   #against = new Set<string>()
   readonly #makings: Makings
   #makingsWhy: NotSent | undefined
   #makingsTimer: ReturnType<typeof setTimeout> | undefined
+  readonly #photos: Photos
+  #photosTimer: ReturnType<typeof setTimeout> | undefined
 
   constructor(userId: string, userName = '') {
     this.userId = userId
@@ -110,9 +125,18 @@ export class Outbox {
       () => this.#changed(),
       (work) => this.#keep(work),
     )
+    this.#photos = new Photos(userId, {
+      changed: () => this.#changed(),
+      keep: (work) => this.#keep(work),
+      ready: (jobId) => ![...this.#waiting.values()].some((each) => each.jobId === jobId),
+      taken: async ({ jobId, entry }) => {
+        await this.#hold(jobId, [entry])
+        void this.#run(jobId)
+      },
+    })
     const known = lastKept()
     if (known) {
-      this.#takeUp(known)
+      this.#takeUp({ ...known, photos: [] })
       this.#changed()
     }
   }
@@ -137,6 +161,7 @@ export class Outbox {
     await putWaiting([...this.#waiting.values()])
     await putAside([...this.#aside.values()])
     await this.#makings.keepAnew()
+    await this.#photos.keepAnew()
   }
 
   /** Sends nothing more: somebody else has signed in here. What waits stays on the device. */
@@ -144,26 +169,36 @@ export class Outbox {
     this.#stopped = true
     for (const lane of this.#lanes.values()) clearTimeout(lane.timer)
     clearTimeout(this.#makingsTimer)
+    clearTimeout(this.#photosTimer)
   }
 
   /** Shows the entries at once, keeps them on the device, then sends them. */
   async put(jobId: string, entries: Entry[]): Promise<void> {
+    await this.#hold(jobId, entries)
+    await this.#run(jobId)
+  }
+
+  async #hold(jobId: string, entries: Entry[]) {
     const [userId, userName] = [this.userId, this.#userName]
     const kept = entries.map((entry) => ({ entryId: entry.entryId, jobId, userId, userName, entry }))
-    for (const each of kept) this.#waiting.set(each.entryId, each)
+    for (const each of kept) {
+      this.#finished.delete(each.entryId)
+      this.#waiting.set(each.entryId, each)
+    }
     this.#changed()
     await this.#keep(() => putWaiting(kept))
-    await this.#run(jobId)
   }
 
   /** Sends an entry that was set aside once more, as it is or changed. */
   async sendAgain(aside: EntryAside, changed: Entry = aside.entry): Promise<void> {
     this.#aside.delete(aside.entryId)
+    this.#finished.add(aside.entryId)
     await Promise.all([this.put(aside.jobId, [changed]), this.#keep(() => dropAside(aside.entryId))])
   }
 
   async throwAway(entryId: string): Promise<void> {
     this.#aside.delete(entryId)
+    this.#finished.add(entryId)
     this.#changed()
     await this.#keep(() => dropAside(entryId))
   }
@@ -193,6 +228,22 @@ export class Outbox {
     await this.#makings.throwAway(id)
   }
 
+  /** A photo of a job, and the note of it, which goes after it. @param jpeg in base 64 */
+  async photo(jobId: string, entry: PhotoWaiting['entry'], jpeg: string): Promise<void> {
+    const [userId, userName, { photoId }] = [this.userId, this.#userName, entry.body]
+    await this.#photos.add({ photoId, jobId, userId, userName, entry, jpeg })
+    await this.#sendPhotos()
+  }
+
+  async photoAgain(photoId: string): Promise<void> {
+    await this.#photos.again(photoId)
+    await this.#sendPhotos()
+  }
+
+  async throwPhotoAway(photoId: string): Promise<void> {
+    await this.#photos.throwAway(photoId)
+  }
+
   /** Everything that waits, now. */
   async flush(): Promise<void> {
     await this.#unlock()
@@ -200,6 +251,7 @@ export class Outbox {
     await Promise.all(
       [...new Set([...this.#waiting.values()].map((each) => each.jobId))].map((id) => this.#run(id)),
     )
+    await this.#sendPhotos()
   }
 
   onSent(tell: (sent: Sent) => void): () => void {
@@ -214,17 +266,28 @@ export class Outbox {
 
   snapshot = () => this.#snapshot
 
-  #takeUp({ waiting, aside, makings, locked }: Kept) {
+  #takeUp({ waiting, aside, makings, photos, locked }: Kept) {
     this.#makings.takeUp(makings)
+    this.#photos.takeUp(photos)
     for (const each of waiting)
-      if (each.userId === this.userId && !this.#waiting.has(each.entryId)) {
+      if (
+        each.userId === this.userId &&
+        !this.#waiting.has(each.entryId) &&
+        !this.#finished.has(each.entryId)
+      ) {
         this.#waiting.set(each.entryId, each)
         this.#unheard.add(each.entryId)
       }
     for (const each of aside)
-      if (each.userId === this.userId || each.userId === '') this.#aside.set(each.entryId, each)
+      if ((each.userId === this.userId || each.userId === '') && !this.#finished.has(each.entryId))
+        this.#aside.set(each.entryId, each)
     const others = new Map<string, Snapshot['others'][number]>()
-    const unsent = [...waiting, ...makings.filter(isUnsentMaking), ...locked.filter((each) => each.unsent)]
+    const unsent = [
+      ...waiting,
+      ...makings.filter(isUnsentMaking),
+      ...photos.filter((each) => !('sentence' in each)),
+      ...locked.filter((each) => each.unsent),
+    ]
     for (const { userId, ...each } of unsent.filter((each) => each.userId !== this.userId)) {
       const known = others.get(userId) ?? { name: 'somebody else', count: 0 }
       const name = ('userName' in each && each.userName) || known.name
@@ -290,7 +353,8 @@ export class Outbox {
   async #sendAll(jobId: string, lane: Lane) {
     for (;;) {
       const next = [...this.#waiting.values()].filter((each) => each.jobId === jobId).slice(0, lane.most)
-      if (next.length === 0 || this.#stopped) return
+      if (this.#stopped) return
+      if (next.length === 0) return void this.#sendPhotos()
       const held = await this.#sendMakings()
       if (this.#stopped) return
       if (held && this.#names(next)) return this.#later(jobId, lane, held)
@@ -326,6 +390,16 @@ export class Outbox {
     return this.#makingsWhy
   }
 
+  async #sendPhotos(): Promise<void> {
+    if (this.#stopped) return
+    await this.#photos.send()
+    this.#changed()
+    if (this.#photos.why === 'another-person') this.stop()
+    if (!this.#photos.why || this.#stopped) return
+    clearTimeout(this.#photosTimer)
+    this.#photosTimer = setTimeout(() => void this.#sendPhotos(), RETRY_MS.most * (1 + Math.random() / 4))
+  }
+
   /** Whether some of them are about what was made here and is not there yet. */
   #names(entries: readonly WaitingEntry[]): boolean {
     const text = JSON.stringify(entries.map(({ entry }) => entry.body))
@@ -347,6 +421,7 @@ export class Outbox {
     for (const id of done) {
       this.#waiting.delete(id)
       this.#unheard.delete(id)
+      this.#finished.add(id)
     }
     if (answer.entries.some(({ kind }) => kind === 'found-against')) this.#against.add(jobId)
     lane.why = 'here'
@@ -368,6 +443,7 @@ export class Outbox {
     for (const each of entries) {
       this.#aside.set(each.entryId, each)
       this.#waiting.delete(each.entryId)
+      this.#finished.add(each.entryId)
     }
     await this.#keep(() => putAside(entries))
   }
@@ -383,11 +459,11 @@ export class Outbox {
   #changed() {
     const waiting = [...this.#waiting.values()]
     const { waiting: makings, aside: makingsAside, renamed } = this.#makings
-    const held = [...[...this.#lanes.values()].map((lane) => lane.why), this.#makingsWhy ?? 'here']
-    const signal =
-      waiting.length + makings.length === 0
-        ? 'here'
-        : (WORST_FIRST.find((why) => held.includes(why)) ?? 'here')
+    const { waiting: photos, aside: photosAside } = this.#photos
+    const unsent = waiting.length + makings.length + photos.length
+    const lanes = [...this.#lanes.values()].map((lane) => lane.why)
+    const held = [...lanes, this.#makingsWhy ?? 'here', this.#photos.why ?? 'here']
+    const signal = unsent === 0 ? 'here' : (WORST_FIRST.find((why) => held.includes(why)) ?? 'here')
     this.#snapshot = {
       signal,
       waiting,
@@ -399,6 +475,9 @@ export class Outbox {
       makings,
       makingsAside,
       renamed,
+      photos,
+      photosAside,
+      unsent,
       kept: this.#kept,
     }
     for (const tell of this.#listeners) tell()

@@ -21,15 +21,31 @@ export interface EntryAside extends WaitingEntry {
   reasons: Reason[]
 }
 
+/** A photo that is not on the server yet; what it is a photo of is noted once it is. */
+export interface PhotoWaiting {
+  photoId: string
+  jobId: string
+  userId: string
+  userName: string
+  /** The note of it. */
+  entry: Extract<Entry, { kind: 'photo-noted' }>
+  /** The picture, in base 64. */
+  jpeg: string
+}
+
+/** One that the server did not take, with its sentence. */
+export type PhotoAside = PhotoWaiting & { sentence: string }
+
 export interface Kept {
   /** In the order in which they were made. */
   waiting: WaitingEntry[]
   aside: EntryAside[]
   makings: MakingKept[]
+  photos: (PhotoWaiting | PhotoAside)[]
   locked: Locked[]
 }
 
-export const STORES = ['waiting', 'aside', 'makings'] as const
+export const STORES = ['waiting', 'aside', 'makings', 'photos'] as const
 export type Store = (typeof STORES)[number]
 
 /** Something of somebody who has left: it can be read again once they are back. */
@@ -48,14 +64,16 @@ interface Schema extends DBSchema {
   waiting: { key: string; value: WaitingEntry }
   aside: { key: string; value: EntryAside }
   makings: { key: string; value: MakingKept }
+  photos: { key: string; value: PhotoWaiting | PhotoAside }
   locked: { key: string; value: Locked }
 }
 
-const kept = database<Schema>('keg', 4, (db, oldVersion) => {
+const kept = database<Schema>('keg', 5, (db, oldVersion) => {
   if (oldVersion < 1) db.createObjectStore('waiting', { keyPath: 'entryId' })
   if (oldVersion < 2) db.createObjectStore('aside', { keyPath: 'entryId' })
   if (oldVersion < 3) db.createObjectStore('makings', { keyPath: 'id' })
-  db.createObjectStore('locked', { keyPath: 'id' })
+  if (oldVersion < 4) db.createObjectStore('locked', { keyPath: 'id' })
+  db.createObjectStore('photos', { keyPath: 'photoId' })
 })
 
 /** The browser has thrown away what was kept. */
@@ -139,13 +157,31 @@ export async function dropMaking(id: string): Promise<void> {
   await (await room()).delete('makings', id)
 }
 
-let lastRead: Kept | undefined
+/** A photo that was taken here; or why it was not taken there, in its place. */
+export async function putPhoto(photo: PhotoWaiting | PhotoAside): Promise<void> {
+  await (await room()).put('photos', photo)
+}
+
+export async function dropPhoto(photoId: string): Promise<void> {
+  await (await room()).delete('photos', photoId)
+}
+
+/** All but the photos: they are large, and no page is made of them. */
+type KeptWords = Omit<Kept, 'photos'>
+
+let lastRead: KeptWords | undefined
 
 /** What was read last: a page that opens from the device has it before anything is shown. */
 export const lastKept = () => lastRead
 
-/** Everybody's: what cannot be read any more is set aside as it is, and holds up nothing. */
+/** Everybody's. */
 export async function allKept(): Promise<Kept> {
+  const [words, photos] = await Promise.all([wordsKept(), room().then((db) => db.getAll('photos'))])
+  return { ...words, photos }
+}
+
+/** Everybody's, without the photos: what cannot be read any more is set aside as it is, and holds up nothing. */
+export async function wordsKept(): Promise<KeptWords> {
   const db = await room()
   const [stored, aside, makings, locked] = await Promise.all([
     db.getAll('waiting'),

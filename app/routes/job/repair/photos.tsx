@@ -1,58 +1,57 @@
-import { type ChangeEvent, useState } from 'react'
+import { type ChangeEvent, useEffect, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Photo, PhotoOf } from '#core/tape'
-import { newId } from '~/tape/device'
+import { smallerJpeg } from '~/photos/smaller'
+import { makeEntry, newId } from '~/tape/device'
+import { PhotoHere } from '~/tape/lines/photo-here'
+import { useOutbox } from '~/tape/outbox/outbox-context'
 import { draft } from '~/tape/use-tape'
 import { clockTime } from '~/ui/time'
 import { PHOTO_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 
-const LARGEST = 11_500_000
-
-/** Photos before and after, by the phone's camera. */
+/** Photos before and after, by the phone's camera. Without signal they wait on the device. */
 export function Photos() {
-  const { data, state, note, closed } = useJob()
+  const { data, state, closed } = useJob()
+  const { outbox, photos, photosAside } = useOutbox()
   const [of, setOf] = useState<PhotoOf>('before')
-  const [sending, setSending] = useState(false)
+  const [taking, setTaking] = useState(false)
   const [problem, setProblem] = useState<string>()
-  const send = async (file: File) => {
+  const take = async (file: File) => {
     setProblem(undefined)
-    if (file.size > LARGEST) return setProblem('This photo is larger than 11 MB: take it in a smaller size.')
-    setSending(true)
-    const photoId = newId()
-    const body = new FormData()
-    body.set('photoId', photoId)
-    body.set('photo', file)
-    try {
-      const answer = await fetch(`/jobs/${data.jobId}/photos`, { method: 'POST', body })
-      if (answer.ok) note([draft('photo-noted', { photoId, of, text: '' })])
-      else setProblem(await sentenceOf(answer))
-    } catch (error) {
-      if (!(error instanceof TypeError)) throw error
-      setProblem(
-        'No signal: this photo was not sent. It stays in your phone’s own pictures; choose it again later.',
+    setTaking(true)
+    const jpeg = await smallerJpeg(file)
+    setTaking(false)
+    if (jpeg === undefined)
+      return setProblem(
+        'This file is no picture that can be read: take the photo again, as JPEG, PNG or WebP.',
       )
-    } finally {
-      setSending(false)
-    }
+    void outbox.photo(data.jobId, makeEntry('photo-noted', { photoId: newId(), of, text: '' }), jpeg)
   }
   const chosen = (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0]
     event.target.value = ''
-    if (file) void send(file)
+    if (file) void take(file)
   }
   const shown = state.photos.filter((each) => each.hidden === undefined)
   const hidden = state.photos.length - shown.length
+  const noted = new Set(state.photos.map(({ photoId }) => photoId))
+  const here = [...photos, ...photosAside].filter(
+    ({ jobId, photoId }) => jobId === data.jobId && !noted.has(photoId),
+  )
   return (
     <section className="stack" aria-label="Photos" style={{ gap: '0.5rem' }}>
       <div className="spread">
         <h3 className="mb-0">Photos</h3>
         {hidden > 0 && <span className="quiet">{hidden} hidden</span>}
       </div>
-      {shown.length > 0 && (
+      {shown.length + here.length > 0 && (
         <div className="photos">
           {shown.map((photo) => (
             <OnePhoto key={photo.photoId} photo={photo} />
+          ))}
+          {here.map((photo) => (
+            <PhotoHere key={photo.photoId} photo={photo} timeZone={data.shop.timeZone} />
           ))}
         </div>
       )}
@@ -70,14 +69,14 @@ export function Photos() {
               </Button>
             ))}
           </span>
-          <label className={`btn btn-primary btn-big ${sending ? 'disabled' : ''}`}>
-            {sending ? 'Sending …' : 'Take a photo'}
+          <label className={`btn btn-primary btn-big ${taking ? 'disabled' : ''}`}>
+            {taking ? 'One moment …' : 'Take a photo'}
             <input
               type="file"
               accept="image/jpeg,image/png,image/webp"
               capture="environment"
               className="visually-hidden"
-              disabled={sending}
+              disabled={taking}
               onChange={chosen}
             />
           </label>
@@ -99,11 +98,29 @@ function OnePhoto({ photo }: { photo: Photo }) {
   const [reason, setReason] = useState('')
   const words = `${PHOTO_WORDS[photo.of]}, ${clockTime(photo.at, data.shop.timeZone)}`
   const at = `/jobs/${data.jobId}/photos/${photo.photoId}`
+  const [missing, setMissing] = useState(false)
+  useEffect(() => {
+    if (!missing) return
+    const again = () => setMissing(false)
+    window.addEventListener('online', again)
+    return () => window.removeEventListener('online', again)
+  }, [missing])
   return (
     <figure>
-      <a href={at} target="_blank" rel="noreferrer">
-        <img src={at} alt={`${words}${photo.text ? `: ${photo.text}` : ''}`} loading="lazy" />
-      </a>
+      {missing ? (
+        <button type="button" className="photo-missing" onClick={() => setMissing(false)}>
+          The server has this photo. Load it again
+        </button>
+      ) : (
+        <a href={at} target="_blank" rel="noreferrer">
+          <img
+            src={at}
+            alt={`${words}${photo.text ? `: ${photo.text}` : ''}`}
+            loading="lazy"
+            onError={() => setMissing(true)}
+          />
+        </a>
+      )}
       <figcaption className="quiet">
         {words}{' '}
         {data.mayWrite &&
@@ -134,15 +151,4 @@ function OnePhoto({ photo }: { photo: Photo }) {
       </figcaption>
     </figure>
   )
-}
-
-/** What the server says is wrong; a page of somebody else's says nothing of ours. */
-async function sentenceOf(answer: Response): Promise<string> {
-  const text = await answer.text()
-  if (answer.status === 413) return 'This photo is too large: take it in a smaller size.'
-  if (answer.status === 422 || answer.status === 429) {
-    const plain = text.trim().replace(/^"|"$/g, '')
-    if (plain.length < 200 && !plain.startsWith('<')) return plain
-  }
-  return `The photo was not taken (${answer.status}): try again, or keep it in your phone.`
 }
