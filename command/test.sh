@@ -22,15 +22,19 @@ keg_test() {
   return "$failed"
 }
 
+# All of them, so that what is wrong is seen at once; lint takes one processor, the others the other.
 test_static() {
-  step "Formatting"
-  npm run --silent format:check || fail "the formatting" "npm run format"
-  step "Types"
-  npm run --silent typecheck || fail "the types" "mend what is listed above"
-  step "Lint"
-  npm run --silent lint || fail "the lint" "mend what is listed above"
-  step "Dead code"
-  npm run --silent dead || fail "dead code was found" "delete what is listed above"
+  local lint log wrong=
+  step "Formatting, types and dead code, and lint beside them"
+  npm run --silent typegen || fail "the types of the routes" "mend what is listed above"
+  log=$(log_file lint)
+  npm run --silent lint >"$log" 2>&1 &
+  lint=$!
+  npm run --silent format:check || wrong="$wrong formatting (npm run format mends it),"
+  npm run --silent types || wrong="$wrong types,"
+  npm run --silent dead || wrong="$wrong dead code,"
+  wait "$lint" || { cat "$log" >&2; wrong="$wrong lint,"; }
+  [ -z "$wrong" ] || fail "the checks:${wrong%,}" "mend what is listed above"
 }
 
 test_build() {

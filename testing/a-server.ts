@@ -56,7 +56,7 @@ export async function aServer(databaseUrl: string, env: NodeJS.ProcessEnv = {}):
     },
   }
   for (let tries = 0; !(await server.healthy()); tries++) {
-    if (tries === 100 || !server.running()) throw new Error(`the server did not start: ${said}`)
+    if (tries === 250 || !server.running()) throw new Error(`the server did not start: ${said}`)
     await pause(200)
   }
   return server

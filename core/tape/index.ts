@@ -19,6 +19,7 @@ export { type GasChange, RETROFIT_STEPS, type RetrofitBodies, type RetrofitStep 
 export * from './charge-lag'
 export * from './from-station'
 export * from './gas-at'
+export * from './kit-uses'
 export type { TransferBodies } from './chapters/transfer'
 export { openTransfer } from './chapters/transfer'
 export {

@@ -78,7 +78,7 @@ export function systemAfter(systemId: string, balanceMg: number, { before, after
 }
 
 /** What each place of a kind gains from what is ahead, mg; none that gains nothing. */
-function gained(kind: PlaceKind, before: JobState, after: JobState): [id: string, massMg: number][] {
+export function gained(kind: PlaceKind, before: JobState, after: JobState): [id: string, massMg: number][] {
   const [was, is] = [flows(kind, before), flows(kind, after)]
   return [...new Set([...was.keys(), ...is.keys()])]
     .map((id): [string, number] => [id, (is.get(id) ?? 0) - (was.get(id) ?? 0)])

@@ -1,1 +1,2 @@
 export * from './books'
+export * from './kit'

@@ -1,4 +1,4 @@
-import { gasAt, type JobState, kitAt, transferAt } from '#core/tape'
+import { type JobState, kitUses } from '#core/tape'
 import type { ShopTx } from '../connection'
 import { projectPassed, projectPurged } from './acts'
 
@@ -13,10 +13,7 @@ interface Use {
   purged_at: string | null
 }
 
-/**
- * Which kit each transfer of a job was made with: scales by what they weighed, machines and stations by what went
- * through them. The caller holds the locks of all that the tape names.
- */
+/** Keeps which kit each transfer of a job was made with. The caller holds the locks of all that the tape names. */
 export async function keepUses(tx: ShopTx, jobId: string, state: JobState): Promise<void> {
   const wanted = usesIn(state)
   const known = await tx<{ row: Use }[]>`
@@ -42,31 +39,17 @@ export async function keepUses(tx: ShopTx, jobId: string, state: JobState): Prom
     where k.kit_id = any(${touched}::uuid[]) and k.kind in ('machine', 'station')`
 }
 
-function usesIn(state: JobState): Use[] {
-  const lastPull = state.transfers.findLast((each) => each.use === 'recover')
-  return state.transfers.flatMap((transfer) => {
-    const at = transferAt(transfer)
-    const puller = transfer.use === 'recover' ? kitAt(state, ['machine', 'station'], at) : undefined
-    const scales = transfer.segments.flatMap((segment) => segment.scaleId ?? [])
-    return [...new Set([...scales, ...(puller ? [puller.kitId] : [])])].map((kitId) => ({
-      kit_id: kitId,
-      transfer_id: transfer.transferId,
-      use: transfer.use,
-      cylinder_id: transfer.cylinderId,
-      refrigerant: gasAt(state, transfer.startedAt),
-      mass_mg: transfer.amountMg,
-      at: new Date(at).toISOString(),
-      purged_at: kitId === puller?.kitId && transfer === lastPull ? purgeIn(state, kitId, transfer) : null,
-    }))
-  })
-}
-
-/** A self-purge that was ticked off after the last pull, unless it was said that the machine keeps some. */
-function purgeIn(state: JobState, kitId: string, last: JobState['transfers'][number]): string | null {
-  const purged = state.steps.find(({ step }) => step === 'self-purged')
-  if (!purged || purged.at < last.startedAt || state.rigKept.some((each) => each.kitId === kitId)) return null
-  return new Date(Math.max(purged.at, transferAt(last))).toISOString()
-}
+const usesIn = (state: JobState): Use[] =>
+  kitUses(state).map((each) => ({
+    kit_id: each.kitId,
+    transfer_id: each.transferId,
+    use: each.use,
+    cylinder_id: each.cylinderId,
+    refrigerant: each.refrigerant,
+    mass_mg: each.massMg,
+    at: new Date(each.at).toISOString(),
+    purged_at: each.purgedAt === null ? null : new Date(each.purgedAt).toISOString(),
+  }))
 
 /** The same whichever way round, and however the database writes a time. */
 function asText(uses: Use[]): string {

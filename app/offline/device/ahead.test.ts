@@ -2,11 +2,12 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Entry } from '#core/tape'
-import { append, closeDatabase, inShop, openJob, openSession } from '#db'
+import { addKit, append, closeDatabase, inShop, openJob, openSession } from '#db'
 import { through } from '../../../testing/a-request'
-import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../../../testing/a-shop'
+import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note, NOW } from '../../../testing/a-shop'
 import { signedIn } from '~/session/signed-in.server'
 import { Device, type Unsent } from './device'
+import { refusedHere } from './judge'
 import { asText, fromText, packIn } from '~/offline/pack/pack'
 import { readPack } from '~/offline/pack/pack.server'
 
@@ -69,6 +70,16 @@ function known(here: Device) {
         reservedMg,
       }))
       .sort((a, b) => (a.cylinderId < b.cylinderId ? -1 : 1)),
+    kit: here.kit
+      .map(({ kitId, balanceMg, lastGas, gasAt, purgedAt, passedMg }) => ({
+        kitId,
+        balanceMg,
+        lastGas,
+        gasAt,
+        purgedAt,
+        passedMg,
+      }))
+      .sort((a, b) => (a.kitId < b.kitId ? -1 : 1)),
     systems: here.pack.systems.map(({ systemId }) => [systemId, here.system(systemId)!.balanceMg]),
     jobs: here
       .inHand()
@@ -128,6 +139,74 @@ describe('what waits on a device', () => {
       offMg: 300_000,
       reservedMg: 1_400_000,
     })
+  })
+  it('makes of machines and hoses what the server makes of it', async () => {
+    const [machine, other, hoses] = [randomUUID(), randomUUID(), randomUUID()]
+    const kinds = { [machine]: 'machine', [other]: 'machine', [hoses]: 'hoses' } as const
+    const uses = (kitId: string) =>
+      anEntry('kit-used', { kitId, kind: kinds[kitId]!, label: kitId.slice(0, 6), facts: {} })
+    await inShop(shop.shopId, async (tx) => {
+      for (const [kitId, kind] of Object.entries(kinds)) {
+        const row = { kind, label: kitId.slice(0, 6), keepsAt: '', facts: {}, state: 'in-use' as const }
+        await addKit(tx, kitId, row, NOW)
+      }
+    })
+    const [tern, gull, virgin, plant] = [
+      await aCylinder(shop, { refrigerant: null, condition: 'clean' }),
+      await aCylinder(shop, { refrigerant: null, condition: 'clean' }),
+      await aCylinder(shop, { kind: 'virgin', condition: 'clean' }),
+      await aSystem(shop),
+    ]
+    const begun = await aJob(shop)
+    await note(
+      shop,
+      begun,
+      anEntry('job-described', { systemId: plant, refrigerant: 'R-410A' }),
+      uses(machine),
+      ...run('recover', tern, 12e6, 13e6, 12e6),
+      anEntry('step-done', { step: 'self-purged' }),
+    )
+    const unsent = [
+      // It kept some after all; and then it pulled another gas on a roof.
+      ...of(begun, [
+        anEntry('rig-kept', { kitId: machine, massMg: 120_000 }),
+        uses(hoses),
+        ...run('charge', virgin, 22e6, 20e6, 12e6),
+      ]),
+      ...of(randomUUID(), [
+        anEntry('job-described', { refrigerant: 'R-134a' }),
+        uses(machine),
+        ...run('recover', gull, 12e6, 12_700_000, 12e6),
+        uses(other),
+        ...run('recover', gull, 12_700_000, 13e6, 12_700_000),
+        anEntry('step-done', { step: 'self-purged' }),
+      ]),
+    ]
+    const here = known(await device(unsent)).kit
+    await arrive(unsent)
+    expect(here).toEqual(known(await device()).kit)
+    expect(here.find(({ kitId }) => kitId === machine)).toMatchObject({
+      lastGas: 'R-134a',
+      purgedAt: null,
+      passedMg: 1_700_000,
+      balanceMg: 120_000,
+    })
+    expect(here.find(({ kitId }) => kitId === hoses)).toMatchObject({ balanceMg: 40_000 })
+  })
+  it('holds a machine back that pulled another gas here a moment ago', async () => {
+    const machine = randomUUID()
+    const row = { kind: 'machine', label: 'Roof machine', keepsAt: '', facts: {}, state: 'in-use' } as const
+    await inShop(shop.shopId, (tx) => addKit(tx, machine, row, NOW))
+    const tern = await aCylinder(shop, { refrigerant: null, condition: 'clean' })
+    const used = () => anEntry('kit-used', { ...row, kitId: machine } as never)
+    const roof = of(randomUUID(), [
+      anEntry('job-described', { refrigerant: 'R-404A' }),
+      used(),
+      ...run('recover', tern, 12e6, 13e6, 12e6),
+    ])
+    const next = [anEntry('job-described', { refrigerant: 'R-410A' }), used()]
+    expect(refusedHere(await device(), next, Date.now())).toEqual([])
+    expect(refusedHere(await device(roof), next, Date.now())).toMatchObject([{ code: 'holds-another-gas' }])
   })
   it('and what the server has confirmed since is not counted twice, before the pack is fetched anew', async () => {
     const tern = await aCylinder(shop, { refrigerant: null })

@@ -8,7 +8,7 @@ import {
   reservations,
   runsOn,
 } from '#core/tape'
-import { cylindersAfter, type JobAhead, ownReservations, systemAfter } from '#core/unsent'
+import { cylindersAfter, kitAfter, type JobAhead, ownReservations, systemAfter } from '#core/unsent'
 import type { CylinderRow, JobSummary, KitRow, OpenTape, SystemRow } from '#db'
 import { dayIn } from '~/ui/day-in'
 import type { Making } from './making'
@@ -49,6 +49,7 @@ export class Device {
   readonly #waiting = new Map<string, Entry[]>()
   readonly #jobs = new Map<string, DeviceJob | undefined>()
   #ahead: Set<string> | undefined
+  #kit: KitRow[] | undefined
   #books: { cylinders: CylinderRow[]; ahead: Set<string> } | undefined
 
   /** Ids of cylinders and systems that were made here, and are not sent yet. */
@@ -125,11 +126,17 @@ export class Device {
     }
   }
 
+  #ofJobs(): JobAhead[] {
+    return this.aheadJobs().map((job) => ({ before: job.booked, after: job.state }))
+  }
+
   #afterJobs() {
-    return (this.#books ??= cylindersAfter(
-      this.pack.cylinders,
-      this.aheadJobs().map((job): JobAhead => ({ before: job.booked, after: job.state })),
-    ))
+    return (this.#books ??= cylindersAfter(this.pack.cylinders, this.#ofJobs()))
+  }
+
+  /** With what went through it here. */
+  get kit(): KitRow[] {
+    return (this.#kit ??= kitAfter(this.pack.kit, this.#ofJobs()))
   }
 
   /** With what was done here. */
@@ -189,7 +196,7 @@ export class Device {
 
   /** What weighs in the shop, those that passed their check first. */
   get scales(): KitRow[] {
-    return this.pack.kit
+    return this.kit
       .filter(({ kind }) => kind === 'scale' || kind === 'station')
       .sort((a, b) => Number(a.failedAt !== null) - Number(b.failedAt !== null))
       .slice(0, SCALES_SHOWN)
@@ -197,7 +204,7 @@ export class Device {
 
   /** What is in a van, by kind and label. */
   kitIn(van: string): KitRow[] {
-    return this.pack.kit
+    return this.kit
       .filter(({ keepsAt }) => van !== '' && keepsAt.toLowerCase() === van.toLowerCase())
       .sort((a, b) => (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : 0))
   }

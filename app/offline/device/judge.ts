@@ -26,7 +26,7 @@ function decisionOn(device: Device, entry: Entry, state: JobState, at: number): 
   const kitIds = about.kitId ? [about.kitId] : kitInUse(state).map((each) => each.kitId)
   return refusalsOf(entry, state, {
     cylinder: cylinderId ? device.cylinder(cylinderId) : undefined,
-    kit: device.pack.kit.filter(({ kitId }) => kitIds.includes(kitId)).map(asPiece),
+    kit: device.kit.filter(({ kitId }) => kitIds.includes(kitId)).map(asPiece),
     today: device.today(at),
     marginPct: device.pack.shop.fillMarginPct,
     customerId: (state.systemId && device.system(state.systemId)?.customerId) || null,

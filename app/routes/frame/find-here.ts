@@ -16,7 +16,7 @@ export function findHere(device: Device, address: URLSearchParams): { search: st
   const first = <T>(rows: readonly T[]) => rows.slice(0, OF_EACH)
   const rows = foundRows({
     cylinders: first(whole.length > 0 ? whole : nearLabels(inUse, search)),
-    kit: first(labelled(device.pack.kit, search)),
+    kit: first(labelled(device.kit, search)),
     systems: first(
       device.pack.systems.filter(({ name, site, customer, registration, vin }) =>
         [name, site, customer, registration, vin].some((text) => has(text, search)),

@@ -67,7 +67,7 @@ function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): Jo
     kit: [
       ...device.kitIn(pack.preferences.van),
       ...device.scales,
-      ...pack.kit.filter(({ kitId }) => usedKit.has(kitId)),
+      ...device.kit.filter(({ kitId }) => usedKit.has(kitId)),
     ],
     places: pack.places,
     choices: state.systemId ? [] : pack.systems.slice(0, SYSTEMS_SHOWN + 1),

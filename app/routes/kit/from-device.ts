@@ -16,7 +16,7 @@ export const kitList: FromDevice<KitListData> = (device, { at, search }) => {
   const { filter, wish } = wished
   // What is in use is taken along.
   if (filter.state !== 'in-use') return undefined
-  const fitting = device.pack.kit.filter(
+  const fitting = device.kit.filter(
     ({ kind, keepsAt, label }) =>
       (!filter.kind || kind === filter.kind) &&
       (!filter.keepsAt || keepsAt.toLowerCase() === filter.keepsAt.toLowerCase()) &&

@@ -31,7 +31,7 @@ export async function beginHere(
         .filter((each) => !each.retired)
         .map((each) => ({ ...each, expectedMg: each.tareMg + each.balanceMg }))
     : page.tiles
-  const scales = device ? device.pack.kit.map((row) => jobKit(row, device.today(at))) : page.scales
+  const scales = device ? device.kit.map((row) => jobKit(row, device.today(at))) : page.scales
   const begun = keptBeginning(typed, { cylinders, scales }, { units: page.units })
   if ('errors' in begun) return begun
   // From a system its plate says which gas it is.
