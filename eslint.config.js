@@ -86,7 +86,7 @@ const CORE_MAY_USE = {
     'tape',
   ],
   alarms: ['units', 'programme', 'recovery', 'tape', 'watching'],
-  unsent: ['cylinders', 'ledger', 'tape'],
+  unsent: ['cylinders', 'ledger', 'kit', 'tape'],
 }
 
 export default ts.config(

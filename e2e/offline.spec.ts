@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type BrowserContext, chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
-import { cylinderOf, findCylinders, inShop, jobHead, openSession, tapeOf } from '#db'
+import { addKit, cylinderOf, findCylinders, inShop, jobHead, openSession, tapeOf } from '#db'
 import { METRIC_UNITS } from '#core/units'
 import { sessionOf } from '../testing/a-session'
 import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../testing/a-shop'
@@ -289,6 +289,35 @@ test('photos that are taken without signal stay on the device, and are sent and 
   } finally {
     await phone.forget()
   }
+})
+
+test('a machine that pulled here without signal says which gas it holds', async ({ as, browser, shop }) => {
+  const { jobId, cylinderId, path } = await aRunningJob(shop)
+  const [kitId, label] = [randomUUID(), `Roof machine ${cylinderId.slice(0, 4)}`]
+  const row = { kind: 'machine', label, facts: {} } as const
+  await inShop(shop.shopId, (tx) => addKit(tx, kitId, { ...row, keepsAt: '', state: 'in-use' }, new Date()))
+  await note(shop, jobId, anEntry('kit-used', { ...row, kitId }))
+  const page = await as(
+    'metric',
+    await browser.newContext({ viewport: PHONE, timezoneId: 'UTC', hasTouch: true }),
+  )
+  await open(page, path)
+  await takenAlong(page)
+  await page.context().setOffline(true)
+  await page.getByRole('button', { name: 'Finish …' }).tap()
+  await page.getByLabel('Final weight on the scale').fill('13 kg')
+  await page.getByRole('button', { name: 'End this transfer' }).tap()
+  await expect(page.getByText('1 entry waits on this device')).toBeVisible()
+  await open(page, '/kit')
+  await expect(page.getByRole('row').filter({ hasText: label })).toContainText('not sent yet')
+  await page.getByRole('link', { name: label }).tap()
+  await expect(page.getByText('R-410A went through it last, and it was not purged since')).toBeVisible()
+  await expect(page.getByText('not sent yet')).toBeVisible()
+  await expect(page.getByText(/the server has the list/)).toBeVisible()
+  await page.context().setOffline(false)
+  await expect(page.getByRole('heading', { name: 'Used last' })).toBeVisible({ timeout: 40_000 })
+  await expect(page.getByText('not sent yet')).toHaveCount(0)
+  await page.context().close()
 })
 
 test('somebody else used the cylinder meanwhile: told at once, with what to do, until somebody says how it was', async ({

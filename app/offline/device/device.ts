@@ -144,7 +144,7 @@ export class Device {
     return this.#afterJobs().cylinders
   }
 
-  /** Cylinders and systems that were made here, or of which the server does not know yet what was done with them. */
+  /** Cylinders, systems and kit of which the server does not know yet what was done with them, or that they were made. */
   get ahead(): ReadonlySet<string> {
     return (this.#ahead ??= this.#aheadOfServer())
   }
@@ -156,7 +156,10 @@ export class Device {
       const { systemId } = job.after
       return systemId && systemAfter(systemId, 0, job) !== 0 ? [systemId] : []
     })
-    return new Set([...cylindersAfter(this.pack.cylinders, unsent).ahead, ...systems, ...this.made])
+    const kit = kitAfter(this.pack.kit, unsent)
+    const touched = this.pack.kit.flatMap((row, i) => (kit[i] === row ? [] : [row.kitId]))
+    const { ahead } = cylindersAfter(this.pack.cylinders, unsent)
+    return new Set([...ahead, ...systems, ...touched, ...this.made])
   }
 
   /** Cylinders that a transfer of a job is running on, as far as it is known here. */

@@ -2,6 +2,7 @@ import { KIT_KINDS } from '#core/kit'
 import type { KitRow } from '#db'
 import { has, pageOf, sorted } from '~/offline/device/lists'
 import type { FromDevice } from '~/offline/page/page'
+import type { PieceData } from './piece-data'
 import { KIT_PAGE, type KIT_SORTS, type KitListData, kitWish } from './list-data'
 
 const BY: Record<(typeof KIT_SORTS)[number], (row: KitRow) => string | number | null> = {
@@ -32,7 +33,22 @@ export const kitList: FromDevice<KitListData> = (device, { at, search }) => {
     places: device.pack.places,
     ...wished,
     pages: Math.max(1, Math.ceil(fitting.length / KIT_PAGE)),
+    ahead: fitting.filter(({ kitId }) => device.ahead.has(kitId)).map(({ kitId }) => kitId),
     today: device.today(at),
+    mayWrite: device.mayWrite,
+  }
+}
+
+export const piece: FromDevice<PieceData, { kitId: string }> = (device, { params, at, unknownThere }) => {
+  const row = device.kit.find((each) => each.kitId === params.kitId.toLowerCase())
+  if (!row || unknownThere) return undefined
+  return {
+    piece: row,
+    // What was done with it: of that the server has the list.
+    record: null,
+    ahead: device.ahead.has(row.kitId),
+    today: device.today(at),
+    timeZone: device.pack.shop.timeZone,
     mayWrite: device.mayWrite,
   }
 }

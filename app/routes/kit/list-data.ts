@@ -29,6 +29,8 @@ export interface KitListData extends KitWish {
   /** How many fit in all. */
   count: number
   places: string[]
+  /** Ids of those that were used here, and the server does not know yet. */
+  ahead: string[]
   pages: number
   today: string
   mayWrite: boolean

@@ -6,6 +6,7 @@ import { KitIcon } from '~/kit/icon'
 import { todayIn } from '~/session/clock.server'
 import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
+import { NotSent } from '~/ui/not-sent'
 import { plainDay } from '~/ui/time'
 import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS } from '~/wording/en'
 import type { Route } from './+types/list'
@@ -28,6 +29,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
       kit,
       count,
       places,
+      ahead: [] as string[],
       ...wished,
       pages: Math.max(1, Math.ceil(count / KIT_PAGE)),
       today: todayIn(shop.timeZone),
@@ -40,9 +42,17 @@ export const clientLoader = openPage<KitListData>(() => import('./from-device').
 
 /** The shop's instruments and machines: where each is, and what is due on it. */
 export default function KitList({ loaderData }: Route.ComponentProps) {
-  const { kit, count, places, filter, wish, pages, today, mayWrite } = loaderData
+  const { kit, count, places, ahead, filter, wish, pages, today, mayWrite } = loaderData
   const columns: Column<KitRow>[] = [
-    { id: 'label', name: 'Label', cell: (k) => <Link to={`/kit/${k.kitId}`}>{k.label}</Link> },
+    {
+      id: 'label',
+      name: 'Label',
+      cell: (k) => (
+        <>
+          <Link to={`/kit/${k.kitId}`}>{k.label}</Link> {ahead.includes(k.kitId) && <NotSent />}
+        </>
+      ),
+    },
     {
       id: 'kind',
       name: 'Kind',

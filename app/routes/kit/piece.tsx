@@ -1,5 +1,5 @@
 import { data, Link, redirect } from 'react-router'
-import { filterUsed, holdsGas, isComparison, judgeCheck, type KitFacts, READS, weighs } from '#core/kit'
+import { holdsGas, type KitFacts, weighs } from '#core/kit'
 import {
   type ActRow,
   actsOf,
@@ -26,15 +26,17 @@ import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
 import { Fact } from '~/ui/fact'
-import { type ReadersUnits, show as showIn } from '~/ui/measure'
+import { NotSent } from '~/ui/not-sent'
 import { useReadersUnits, useShow } from '~/ui/reader'
-import { day, dayAndTime, plainDay } from '~/ui/time'
+import { day, plainDay } from '~/ui/time'
 import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS } from '~/wording/en'
 import type { Route } from './+types/piece'
 import { ActForms } from './act-forms'
 import { readAct, strikeIt, writeItsAct } from './acts.server'
 import { Doubts } from './doubts'
-import { Strike } from './strike'
+import { HoursRun, InIt, LeftInIt } from './in-it'
+import type { PieceData } from './piece-data'
+import { WhatWasDone } from './what-was-done'
 
 const SHOWN = 50
 
@@ -56,22 +58,15 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       piece.kind === 'pump' ? hoursRun(tx, kitId) : null,
     ])
     const level = piece.kind === 'bottle' ? levelOf(acts, piece.facts) : undefined
+    const bottle = level && { ...level, takenMl: await takenFromBottle(tx, kitId, level.since) }
     return {
       piece,
-      acts,
-      doubts,
-      uses,
-      ledger,
-      cylinders,
-      ran,
-      bottle: level && {
-        ...level,
-        takenMl: await takenFromBottle(tx, kitId, level.since),
-      },
+      record: { acts, doubts, uses, ledger, cylinders, ran, bottle },
+      ahead: false,
       today: todayIn(shop.timeZone),
       timeZone: shop.timeZone,
       mayWrite: person.role !== 'trainee',
-    }
+    } satisfies PieceData
   })
 }
 
@@ -105,17 +100,17 @@ export async function clientAction(sent: Route.ClientActionArgs) {
   return sendForm(sent)
 }
 
-export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
+export const clientLoader = openPage<PieceData, Route.LoaderArgs['params']>(() =>
+  import('./from-device').then((each) => each.piece),
+)
 
 /** One piece of kit: what it can tell, what is due, what it holds, and everything that was done with it. */
 export default function Piece({ loaderData, actionData }: Route.ComponentProps) {
-  const { piece, acts, doubts, uses, ledger, cylinders, ran, bottle, today, timeZone, mayWrite } = loaderData
+  const { piece, record, ahead, today, timeZone, mayWrite } = loaderData
   const reading = useReadersUnits()
   const show = useShow()
   useRefresh(({ kind }) => kind !== 'alarm')
   const known = factsOf(piece.kind).filter(([name]) => piece.facts[name] !== undefined)
-  const used = filterUsed(piece.facts, piece.passedMg)
-  const purged = piece.purgedAt !== null && (piece.gasAt === null || piece.purgedAt >= piece.gasAt)
   const isDue = piece.dueOn !== null && piece.dueOn <= today
   return (
     <>
@@ -126,11 +121,12 @@ export default function Piece({ loaderData, actionData }: Route.ComponentProps) 
         <span className="tag tag-copper">{KIT_KIND_WORDS[piece.kind]}</span>
         {piece.state !== 'in-use' && <span className="tag">{KIT_STATE_WORDS[piece.state]}</span>}
         {piece.failedAt && <span className="tag tag-limit">last check failed</span>}
+        {ahead && <NotSent />}
         <div className="actions">
           <Link className="btn btn-outline-secondary" to={`/labels?what=kit&id=${piece.kitId}`}>
             Label
           </Link>
-          {mayWrite && (
+          {record && mayWrite && (
             <Link className="btn btn-outline-secondary" to="change">
               Change its data
             </Link>
@@ -145,81 +141,33 @@ export default function Piece({ loaderData, actionData }: Route.ComponentProps) 
               until then weigh on another scale.
             </p>
           )}
-          <Doubts doubts={doubts} timeZone={timeZone} mayWrite={mayWrite} refused={actionData} />
-          {holdsGas(piece.kind) && (
-            <section className="sheet">
-              <h2>In it</h2>
-              <div className="hero">{show('weight', Math.max(0, piece.balanceMg))}</div>
-              <p className="mb-0">
-                {piece.lastGas && !purged
-                  ? `By the books. ${piece.lastGas} went through it last, and it was not purged since: another gas may not follow before it is.`
-                  : piece.lastGas
-                    ? `By the books. ${piece.lastGas} went through it last; purged since.`
-                    : 'By the books. Nothing went through it yet.'}
-              </p>
-              {used !== null && (
-                <p className="mb-0 mt-1">
-                  Through its filter-drier since it was fitted:{' '}
-                  <strong className="digits">{show('weight', piece.passedMg)}</strong>,{' '}
-                  {Math.round(100 * used)} % of what it is good for.
-                </p>
-              )}
-            </section>
+          {record && (
+            <Doubts doubts={record.doubts} timeZone={timeZone} mayWrite={mayWrite} refused={actionData} />
           )}
-          {bottle && (
+          {holdsGas(piece.kind) && <InIt piece={piece} />}
+          {record?.bottle && <LeftInIt bottle={record.bottle} timeZone={timeZone} />}
+          {record && record.ran !== null && <HoursRun hours={record.ran} goodFor={piece.facts.oilHours} />}
+          {record ? (
+            <WhatWasDone
+              acts={record.acts}
+              facts={piece.facts}
+              timeZone={timeZone}
+              mayWrite={mayWrite}
+              refused={actionData}
+            />
+          ) : (
             <section className="sheet">
-              <h2>Left in it</h2>
-              <div className="hero">
-                {bottle.ml === undefined
-                  ? 'not known'
-                  : show('volume', Math.max(0, bottle.ml - bottle.takenMl))}
-              </div>
-              <p className="mb-0">
-                {bottle.since
-                  ? `By its level of ${day(bottle.since, timeZone)}, less ${show('volume', bottle.takenMl)} that jobs took since.`
-                  : bottle.ml === undefined
-                    ? 'Note what is left in it once: from then on jobs count it down.'
-                    : `A full bottle, less ${show('volume', bottle.takenMl)} that jobs took.`}
+              <h2>What was done</h2>
+              <p className="mb-0 quiet">
+                Checks, and the jobs it was used in: the server has the list. To note something of it, wait
+                for the connection.
               </p>
             </section>
           )}
-          {ran !== null && (
-            <section className="sheet">
-              <h2>Hours since its oil was changed</h2>
-              <div className="hero">{ran} h</div>
-              {piece.facts.oilHours !== undefined && (
-                <p className="mb-0">Its oil is good for {piece.facts.oilHours} h.</p>
-              )}
-            </section>
-          )}
-          <section className="sheet">
-            <h2>What was done</h2>
-            {acts.length === 0 && <p className="mb-0 quiet">Nothing has been noted yet.</p>}
-            <ul className="plain-list">
-              {acts.map((act) => (
-                <li key={act.actId}>
-                  <div className={act.struck === null ? undefined : 'struck'}>
-                    <span className="digits quiet">{dayAndTime(act.at, timeZone)}</span>{' '}
-                    <strong>{ACT_WORDS[act.what].name}</strong>{' '}
-                    {act.passed !== null && (
-                      <span className={act.passed ? 'tag' : 'tag tag-limit'}>
-                        {act.passed ? 'good' : 'not passed'}
-                      </span>
-                    )}{' '}
-                    {actWords(act, piece.facts, reading)} <span className="quiet">{act.by}</span>
-                  </div>
-                  {act.struck !== null && <div className="quiet">Struck: {act.struck}</div>}
-                  {mayWrite && act.struck === null && act.what !== 'purged' && (
-                    <Strike actId={act.actId} refused={actionData} />
-                  )}
-                </li>
-              ))}
-            </ul>
-          </section>
-          {ledger.length > 0 && (
+          {record && record.ledger.length > 0 && (
             <section className="sheet">
               <h2>Ledger</h2>
-              <MovementTable movements={ledger} timeZone={timeZone} seenFrom={piece.kitId} />
+              <MovementTable movements={record.ledger} timeZone={timeZone} seenFrom={piece.kitId} />
             </section>
           )}
         </div>
@@ -264,19 +212,19 @@ export default function Piece({ loaderData, actionData }: Route.ComponentProps) 
               ))}
             </dl>
           </section>
-          {mayWrite && piece.state !== 'retired' && (
+          {record && mayWrite && piece.state !== 'retired' && (
             <ActForms
               piece={piece}
-              cylinders={cylinders}
+              cylinders={record.cylinders}
               refused={actionData}
               due={isDue ? piece.dueWhat : null}
             />
           )}
-          {uses.length > 0 && (
+          {record && record.uses.length > 0 && (
             <section className="sheet">
               <h2>Used last</h2>
               <ul className="plain-list">
-                {uses.slice(0, 10).map((use, i) => (
+                {record.uses.slice(0, 10).map((use, i) => (
                   <li key={i}>
                     <Link to={`/jobs/${use.jobId}`}>Job {use.number}</Link>{' '}
                     <span className="digits">{show('weight', use.massMg)}</span> {use.refrigerant},{' '}
@@ -299,24 +247,4 @@ function levelOf(
 ): { ml: number | undefined; since: Date | null } {
   const last = acts.find((act) => act.what === 'bottle-level' && act.struck === null)
   return last ? { ml: last.body.ml, since: last.at } : { ml: bottleMl, since: null }
-}
-
-/** What an act found, with what it was held against. */
-function actWords({ what, body }: ActRow, facts: KitFacts, reading: ReadersUnits): string {
-  const parts: string[] = []
-  if (isComparison(what) && body.known !== undefined && body.read !== undefined) {
-    const words = (value: number) => showIn(READS[what], value, reading)
-    const { limit, limitKnown } = judgeCheck(what, facts, { known: body.known, read: body.read })
-    const may =
-      what === 'scale-check'
-        ? `; may be off by ${words(limit)}${limitKnown ? '' : ', which is reckoned with'}`
-        : ''
-    parts.push(`reads ${words(body.read)}, should be ${words(body.known)}${may}`)
-  }
-  if (body.hours !== undefined) parts.push(`${body.hours} h`)
-  if (body.ml !== undefined) parts.push(showIn('volume', body.ml, reading))
-  if (body.massMg !== undefined) parts.push(showIn('weight', body.massMg, reading))
-  if (body.how) parts.push(body.how === 'accepted' ? 'weight accepted' : 'weighed again')
-  if (body.text) parts.push(body.text)
-  return parts.join(', ')
 }
