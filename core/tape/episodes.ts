@@ -167,3 +167,10 @@ export function openedAt({ episodes }: Pick<JobState, 'episodes'>): number | und
 export function recoveredEpisode(state: Pick<JobState, 'episodes'>): Episode | undefined {
   return state.episodes.findLast((each) => isRecovered(each) || (each.began === 'as-found' && each.pulls > 0))
 }
+
+/** What was weighed into the system since it was empty, mg; null: nothing, or it was not empty. */
+export function weighedSinceEmpty({ episodes }: Pick<JobState, 'episodes'>): number | null {
+  const now = episodes.at(-1)!
+  const weighed = now.began === 'empty' && now.emptiedAt === undefined && now.inMg > now.outMg
+  return weighed ? now.inMg - now.outMg : null
+}

@@ -1,2 +1,3 @@
 export * from './books'
 export * from './kit'
+export * from './system'

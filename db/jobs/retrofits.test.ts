@@ -118,6 +118,24 @@ describe('a system that was changed to another gas', () => {
     })
     expect(await within((tx) => retrofitsOf(tx, sys))).toEqual([])
   })
+  it('that is struck leaves the gas that the system had, said in the job or not, however often it was changed', async () => {
+    const [sys, job] = await Promise.all([aSystem(shop, { refrigerant: 'R-404A' }), aJob(shop)])
+    const change = (to: string, minute: number) =>
+      anEntry('gas-changed', { to, oilType: '', reason: '' }, at(minute))
+    const [first, second] = [change('R-448A', 2), change('R-449A', 3)]
+    await note(
+      job,
+      anEntry('job-described', { systemId: sys }, at(0)),
+      anEntry('recovery-ended', { how: 'elsewhere' }, at(1)),
+      first,
+      second,
+    )
+    expect(await within((tx) => retrofitsOf(tx, sys))).toMatchObject([{ fromGas: 'R-404A', toGas: 'R-449A' }])
+    const strike = ({ entryId }: { entryId: string }) =>
+      anEntry('correction', { entryId, kind: 'gas-changed', body: null, reason: 'another system' }, at(9))
+    await note(job, strike(first), strike(second))
+    expect(await within((tx) => systemOf(tx, sys))).toMatchObject({ refrigerant: 'R-404A' })
+  })
 })
 
 describe('oil', () => {

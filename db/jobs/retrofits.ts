@@ -1,4 +1,4 @@
-import type { JobState } from '#core/tape'
+import { type JobState, weighedSinceEmpty } from '#core/tape'
 import type { ShopTx } from '../connection'
 
 export interface Retrofit {
@@ -37,12 +37,14 @@ export async function keepRetrofit(tx: ShopTx, jobId: string, state: JobState): 
     await tx`delete from system_retrofit where job_id = ${jobId}`
   }
   if (!change || !state.systemId) return
-  const totalMg = totalIn(state)
+  const totalMg = weighedSinceEmpty(state)
+  // What it was before the first of them; where the job does not say, what the system said.
+  const { from } = state.gasChanges[0]!
   if (!same) {
     await tx`
       insert into system_retrofit (shop_id, system_id, job_id, at, from_gas, to_gas, was_oil, was_plate_mg, was_plate_text,
         was_panel_mg, made_panel_mg)
-      select shop_id, system_id, ${jobId}, ${new Date(change.at)}, ${change.from}, ${change.to}, oil_type, plate_mg,
+      select shop_id, system_id, ${jobId}, ${new Date(change.at)}, coalesce(${from}, refrigerant), ${change.to}, oil_type, plate_mg,
         plate_text, panel_total_mg, ${totalMg}
       from system where system_id = ${state.systemId}`
     await tx`
@@ -59,16 +61,9 @@ export async function keepRetrofit(tx: ShopTx, jobId: string, state: JobState): 
       and y.panel_total_mg is not distinct from r.made_panel_mg
       and (y.refrigerant, y.panel_total_mg) is distinct from (${change.to}::text, ${totalMg}::bigint)`
   await tx`
-    update system_retrofit set to_gas = ${change.to}, from_gas = ${change.from}, at = ${new Date(change.at)},
+    update system_retrofit set to_gas = ${change.to}, from_gas = coalesce(${from}, from_gas), at = ${new Date(change.at)},
       made_panel_mg = ${totalMg}
     where job_id = ${jobId}`
-}
-
-/** What was weighed into it since it was empty; null: nothing. */
-function totalIn({ episodes }: JobState): number | null {
-  const now = episodes.at(-1)!
-  const weighed = now.began === 'empty' && now.emptiedAt === undefined && now.inMg > now.outMg
-  return weighed ? now.inMg - now.outMg : null
 }
 
 /** The system's plate as it was when a job that changed its gas began; undefined: the job changed none. */

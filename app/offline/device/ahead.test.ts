@@ -80,7 +80,18 @@ function known(here: Device) {
         passedMg,
       }))
       .sort((a, b) => (a.kitId < b.kitId ? -1 : 1)),
-    systems: here.pack.systems.map(({ systemId }) => [systemId, here.system(systemId)!.balanceMg]),
+    systems: here.systems
+      .map(({ systemId, balanceMg, refrigerant, plateMg, plateText, panelTotalMg, oilType, drive }) => ({
+        systemId,
+        balanceMg,
+        refrigerant,
+        plateMg,
+        plateText,
+        panelTotalMg,
+        oilType,
+        drive,
+      }))
+      .sort((a, b) => (a.systemId < b.systemId ? -1 : 1)),
     jobs: here
       .inHand()
       .map(({ jobId, status, stage, next, recoveredMg, chargedMg, title, system }) => ({
@@ -192,6 +203,50 @@ describe('what waits on a device', () => {
       balanceMg: 120_000,
     })
     expect(here.find(({ kitId }) => kitId === hoses)).toMatchObject({ balanceMg: 40_000 })
+  })
+  it('makes of the data of systems what the server makes of it', async () => {
+    const [cold, found, half, mistaken] = [
+      await aSystem(shop, { refrigerant: 'R-404A', plateMg: 10e6, plateText: '10 kg', oilType: 'mineral' }),
+      await aSystem(shop, { refrigerant: 'R-404A', plateMg: null }),
+      await aSystem(shop, { refrigerant: 'R-404A', plateMg: 8e6, plateText: '8 kg' }),
+      await aSystem(shop, { refrigerant: 'R-404A', plateMg: 6e6, plateText: '6 kg' }),
+    ]
+    const fresh = () => aCylinder(shop, { kind: 'virgin', condition: 'clean', refrigerant: 'R-448A' })
+    const change = () => anEntry('gas-changed', { to: 'R-448A', oilType: 'POE 32', reason: '' })
+    const emptied = () => anEntry('recovery-ended', { how: 'elsewhere' })
+    const of404 = (systemId: string) => anEntry('job-described', { systemId, refrigerant: 'R-404A' })
+    const [online, struck] = [await aJob(shop), await aJob(shop)]
+    await note(shop, online, of404(half), emptied(), change())
+    const begun = [of404(mistaken), emptied(), change()]
+    const wrong = begun.at(-1)!
+    await note(shop, struck, ...begun)
+    const [retrofit, reads] = [randomUUID(), randomUUID()]
+    const mistake = { entryId: wrong.entryId, kind: 'gas-changed', body: null, reason: 'another system' }
+    const unsent = [
+      ...of(retrofit, [of404(cold), emptied(), change(), ...run('charge', await fresh(), 22e6, 13e6, 22e6)]),
+      ...of(reads, [
+        of404(found),
+        anEntry('plate-noted', { massMg: 4_200_000, text: '4.2 kg' }),
+        anEntry('drive-noted', { drive: 'high-voltage' }),
+      ]),
+      ...of(online, run('charge', await fresh(), 22e6, 15e6, 22e6)),
+      ...of(struck, [anEntry('correction', mistake as never)]),
+    ]
+    const device1 = await device(unsent)
+    const before = device1.plateBefore(device1.job(retrofit)!)
+    const here = known(device1)
+    await arrive(unsent)
+    const there = await device()
+    expect(here.systems).toEqual(known(there).systems)
+    // Charged 9 kg less the 40 g that the hoses kept.
+    const gas = { refrigerant: 'R-448A', oilType: 'POE 32', plateMg: null, panelTotalMg: 8_960_000 }
+    expect(device1.system(cold)).toMatchObject(gas)
+    expect(device1.system(half)).toMatchObject({ refrigerant: 'R-448A', panelTotalMg: 6_960_000 })
+    expect(device1.system(found)).toMatchObject({ plateMg: 4_200_000, drive: 'high-voltage' })
+    expect(device1.system(mistaken)).toMatchObject({ refrigerant: 'R-404A', plateMg: 6e6, plateText: '6 kg' })
+    // The job that changed the gas is judged by the plate that it found, on both sides.
+    expect(before).toEqual(there.job(retrofit)!.packed!.beside.plateWas)
+    expect(before).toMatchObject({ fromGas: 'R-404A', wasPlateMg: 10e6 })
   })
   it('holds a machine back that pulled another gas here a moment ago', async () => {
     const machine = randomUUID()

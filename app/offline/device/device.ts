@@ -8,7 +8,15 @@ import {
   reservations,
   runsOn,
 } from '#core/tape'
-import { cylindersAfter, kitAfter, type JobAhead, ownReservations, systemAfter } from '#core/unsent'
+import {
+  cylindersAfter,
+  type JobAhead,
+  kitAfter,
+  ownReservations,
+  type PlateBefore,
+  systemAfter,
+  systemWith,
+} from '#core/unsent'
 import type { CylinderRow, JobSummary, KitRow, OpenTape, SystemRow } from '#db'
 import { dayIn } from '~/ui/day-in'
 import type { Making } from './making'
@@ -50,6 +58,7 @@ export class Device {
   readonly #jobs = new Map<string, DeviceJob | undefined>()
   #ahead: Set<string> | undefined
   #kit: KitRow[] | undefined
+  #systems: SystemRow[] | undefined
   #books: { cylinders: CylinderRow[]; ahead: Set<string> } | undefined
 
   /** Ids of cylinders and systems that were made here, and are not sent yet. */
@@ -212,16 +221,49 @@ export class Device {
       .sort((a, b) => (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : 0))
   }
 
+  /** With what was done to them here. */
+  get systems(): SystemRow[] {
+    return (this.#systems ??= this.#systemsAfter(this.aheadJobs()))
+  }
+
+  #systemsAfter(jobs: readonly DeviceJob[]): SystemRow[] {
+    const ahead = jobs
+      .map(({ jobId, packed, booked, state }) => ({
+        jobId,
+        before: booked,
+        after: state,
+        plateWas: packed?.beside.plateWas ?? null,
+      }))
+      .sort((a, b) => a.after.openedAt - b.after.openedAt)
+    const touched = new Set(ahead.map(({ after }) => after.systemId))
+    return this.pack.systems.map((row) => {
+      if (!touched.has(row.systemId)) return row
+      const own = ahead.filter(({ after }) => after.systemId === row.systemId)
+      const balanceMg = own.reduce((sum, job) => systemAfter(row.systemId, sum, job), row.balanceMg)
+      return { ...systemWith(row, own), balanceMg }
+    })
+  }
+
   system(systemId: string): SystemRow | undefined {
-    const row = this.pack.systems.find((each) => each.systemId === systemId)
-    if (!row) return undefined
-    const balanceMg = this.aheadJobs()
-      .filter(({ state }) => state.systemId === systemId)
-      .reduce(
-        (sum, job) => systemAfter(systemId, sum, { before: job.booked, after: job.state }),
-        row.balanceMg,
-      )
-    return { ...row, balanceMg }
+    return this.systems.find((each) => each.systemId === systemId)
+  }
+
+  /** The system's plate as a job that changed the gas here found it; null: it changed none. */
+  plateBefore(job: DeviceJob): PlateBefore | null {
+    const { systemId, gasChanges } = job.state
+    if (gasChanges.length === 0) return null
+    if (job.packed?.beside.plateWas) return job.packed.beside.plateWas
+    const others = this.aheadJobs().filter(({ jobId }) => jobId !== job.jobId)
+    const found = this.#systemsAfter(others).find((each) => each.systemId === systemId)
+    if (!found) return null
+    const { refrigerant, oilType, plateMg, plateText, panelTotalMg } = found
+    return {
+      fromGas: gasChanges[0]!.from ?? refrigerant,
+      wasOil: oilType,
+      wasPlateMg: plateMg,
+      wasPlateText: plateText,
+      wasPanelMg: panelTotalMg,
+    }
   }
 }
 

@@ -32,7 +32,7 @@ export const tilesLike = (device: Device, search: URLSearchParams): { tiles: Til
 })
 
 export const systemsLike = (device: Device, search: URLSearchParams): { systems: SystemChoice[] } => ({
-  systems: device.pack.systems
+  systems: device.systems
     .filter(({ name, site, customer, registration, vin }) =>
       [name, site, customer, registration, vin].some((text) => has(text, asked(search, 'search'))),
     )

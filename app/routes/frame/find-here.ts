@@ -18,7 +18,7 @@ export function findHere(device: Device, address: URLSearchParams): { search: st
     cylinders: first(whole.length > 0 ? whole : nearLabels(inUse, search)),
     kit: first(labelled(device.kit, search)),
     systems: first(
-      device.pack.systems.filter(({ name, site, customer, registration, vin }) =>
+      device.systems.filter(({ name, site, customer, registration, vin }) =>
         [name, site, customer, registration, vin].some((text) => has(text, search)),
       ),
     ),

@@ -70,7 +70,7 @@ function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): Jo
       ...device.kit.filter(({ kitId }) => usedKit.has(kitId)),
     ],
     places: pack.places,
-    choices: state.systemId ? [] : pack.systems.slice(0, SYSTEMS_SHOWN + 1),
+    choices: state.systemId ? [] : device.systems.slice(0, SYSTEMS_SHOWN + 1),
     // What instruments say comes by way of the server.
     live: [],
     standIns: [],
@@ -85,13 +85,19 @@ function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): Jo
 }
 
 /** What the books said of the job when they were taken along; of one that was begun here, what they said of its system. */
-function besideOf(device: Device, { jobId, packed, state, booked }: DeviceJob, used: string[]): JobBeside {
+function besideOf(device: Device, job: DeviceJob, used: string[]): JobBeside {
   const { pack } = device
+  const { jobId, packed, state, booked } = job
   const gains = [...gainedFrom(state)]
   const running = device.busy(jobId)
   const busy = used.filter((cylinderId) => running.has(cylinderId))
   if (packed && state.systemId === booked.systemId)
-    return { ...packed.beside, gains, busy: [...new Set([...packed.beside.busy, ...busy])] }
+    return {
+      ...packed.beside,
+      gains,
+      busy: [...new Set([...packed.beside.busy, ...busy])],
+      plateWas: device.plateBefore(job),
+    }
   const past = pack.systemPasts.find(({ systemId }) => systemId === state.systemId)
   const system = pack.systems.find(({ systemId }) => systemId === state.systemId)
   const machine = machineOf(state)
@@ -104,6 +110,6 @@ function besideOf(device: Device, { jobId, packed, state, booked }: DeviceJob, u
     doubts: packed?.beside.doubts ?? [],
     pastRuns: (machine && pack.pastRuns[machine.kitId]) ?? [],
     chargeLags: pack.chargeLags,
-    plateWas: packed?.beside.plateWas ?? null,
+    plateWas: device.plateBefore(job),
   }
 }

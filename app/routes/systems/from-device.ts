@@ -26,7 +26,7 @@ const BY: Record<(typeof SYSTEM_SORTS)[number], (row: SystemRow) => string | nul
 export const systemList: FromDevice<SystemListData> = (device, { search: address }) => {
   const search = asked(address, 'search')
   const wish = listWish(address, SYSTEM_SORTS)
-  const fitting = device.pack.systems.filter(
+  const fitting = device.systems.filter(
     ({ name, site, customer, registration, vin }) =>
       !search || [name, site, customer, registration, vin].some((text) => has(text, search)),
   )

@@ -35,7 +35,7 @@ export async function beginHere(
   const begun = keptBeginning(typed, { cylinders, scales }, { units: page.units })
   if ('errors' in begun) return begun
   // From a system its plate says which gas it is.
-  const plate = device?.pack.systems.find(({ systemId }) => systemId === begun.systemId)
+  const plate = device?.systems.find(({ systemId }) => systemId === begun.systemId)
   const entries = beginning({ ...begun, refrigerant: begun.refrigerant ?? plate?.refrigerant ?? null })
   const refused = device ? refusedHere(device, entries, at) : []
   if (refused.length > 0)

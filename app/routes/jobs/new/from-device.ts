@@ -20,10 +20,10 @@ export const newJob: FromDevice<NewJobData> = (device, { at, search }) => {
   if (!device.mayWrite) return undefined
   const { pack } = device
   const today = device.today(at)
-  const system = pack.systems.find(({ systemId }) => systemId === search.get('system'))
+  const system = device.systems.find(({ systemId }) => systemId === search.get('system'))
   return {
     ...freshIds(device),
-    systems: pack.systems.slice(0, SYSTEMS_SHOWN + 1).map(choiceOf),
+    systems: device.systems.slice(0, SYSTEMS_SHOWN + 1).map(choiceOf),
     system: system ? choiceOf(system) : null,
     tiles: atHand(device)
       .map((row) => tileOf(row, today, pack.shop.fillMarginPct, device.ahead.has(row.cylinderId)))

@@ -1,0 +1,82 @@
+import { type JobState, weighedSinceEmpty } from '../tape'
+import type { JobAhead } from './books'
+
+/** What of a system's data follows from its jobs. */
+export interface SystemInUse {
+  systemId: string
+  refrigerant: string | null
+  plateMg: number | null
+  plateText: string
+  /** The job in which the plate was read. */
+  plateJob: string | null
+  panelTotalMg: number | null
+  oilType: string
+  drive: string
+}
+
+/** What a system's plate said before a job changed its gas, as the books have it. */
+export interface PlateBefore {
+  fromGas: string | null
+  wasOil: string
+  wasPlateMg: number | null
+  wasPlateText: string
+  wasPanelMg: number | null
+}
+
+/** One of its jobs. */
+export interface SystemJob extends JobAhead {
+  jobId: string
+  /** null: the books know of no change of gas in it. */
+  plateWas: PlateBefore | null
+}
+
+const LONGEST_TEXT = 200
+
+/**
+ * A system's data as its jobs leave it: the gas and the label of a retrofit, a plate that was read, what drives its compressor. The
+ * books make the same of it when it arrives.
+ * @param jobs in the order in which they were begun
+ */
+export function systemWith<S extends SystemInUse>(system: S, jobs: readonly SystemJob[]): S {
+  return jobs
+    .filter(({ after }) => after.systemId === system.systemId)
+    .reduce((row, job) => driven(changed(plated(row, job), job), job.after), system)
+}
+
+/** A plate that was read in a job stays with its system, where nobody has entered one; what is corrected follows. */
+function plated<S extends SystemInUse>(row: S, { jobId, after: { plate } }: SystemJob): S {
+  if (!plate) return row.plateJob === jobId ? { ...row, plateMg: null, plateText: '', plateJob: null } : row
+  const free = row.panelTotalMg === null && (row.plateMg === null || row.plateJob === jobId)
+  return free ? { ...row, plateMg: plate.massMg, plateText: plate.text, plateJob: jobId } : row
+}
+
+/** What somebody has entered since the change of gas stands. */
+function changed<S extends SystemInUse>(row: S, { before, after, plateWas }: SystemJob): S {
+  const [was, is] = [before.gasChanges.at(-1), after.gasChanges.at(-1)]
+  if (!was && is)
+    return {
+      ...row,
+      refrigerant: is.to,
+      panelTotalMg: weighedSinceEmpty(after),
+      plateMg: null,
+      plateText: `Before the change of gas: ${row.plateText}`.slice(0, LONGEST_TEXT),
+      oilType: is.oilType || row.oilType,
+    }
+  if (!was || row.refrigerant !== was.to) return row
+  if (is)
+    return row.panelTotalMg === weighedSinceEmpty(before)
+      ? { ...row, refrigerant: is.to, panelTotalMg: weighedSinceEmpty(after) }
+      : row
+  if (!plateWas) return row
+  return {
+    ...row,
+    refrigerant: plateWas.fromGas,
+    oilType: plateWas.wasOil,
+    plateMg: plateWas.wasPlateMg,
+    plateText: plateWas.wasPlateText,
+    panelTotalMg: plateWas.wasPanelMg,
+  }
+}
+
+const driven = <S extends SystemInUse>(row: S, { drive }: JobState): S =>
+  drive === undefined ? row : { ...row, drive }
