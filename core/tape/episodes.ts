@@ -174,3 +174,7 @@ export function weighedSinceEmpty({ episodes }: Pick<JobState, 'episodes'>): num
   const weighed = now.began === 'empty' && now.emptiedAt === undefined && now.inMg > now.outMg
   return weighed ? now.inMg - now.outMg : null
 }
+
+/** Whether the system was emptied in this job, all of it accounted for: from then on the books know what is in it. */
+export const everEmptied = ({ episodes }: Pick<JobState, 'episodes'>): boolean =>
+  episodes.some((each) => each.emptiedAt !== undefined && !each.unaccounted)

@@ -1,5 +1,5 @@
-import { type JobState, weighedSinceEmpty } from '../tape'
-import type { JobAhead } from './books'
+import { bookings, everEmptied, type JobState, oilMoves, weighedSinceEmpty } from '../tape'
+import { type JobAhead, systemAfter } from './books'
 
 /** What of a system's data follows from its jobs. */
 export interface SystemInUse {
@@ -80,3 +80,44 @@ function changed<S extends SystemInUse>(row: S, { before, after, plateWas }: Sys
 
 const driven = <S extends SystemInUse>(row: S, { drive }: JobState): S =>
   drive === undefined ? row : { ...row, drive }
+
+/** What the books know of a system from before a job. */
+export interface SystemBefore {
+  /** It was emptied once: from then on they know all that is in it. */
+  whole: boolean
+  balanceMg: number
+  chargedAt: number | null
+  dyedAt: number | null
+}
+
+/**
+ * The same with what earlier jobs did to it here.
+ * @param known by the books, without any of this
+ * @param others jobs that have something ahead of the books, but not the one that asks
+ * @param openedAt when that one was begun, ms
+ */
+export function systemBefore(
+  systemId: string,
+  known: SystemBefore,
+  others: readonly JobAhead[],
+  openedAt: number,
+): SystemBefore {
+  const earlier = others.filter(({ after }) => after.systemId === systemId && after.openedAt < openedAt)
+  const charges = earlier.flatMap(({ after }) =>
+    bookings(after).filter(
+      ({ from, to, at }) =>
+        to.kind === 'system' && to.id === systemId && from.kind === 'cylinder' && at < openedAt,
+    ),
+  )
+  const dyes = others
+    .filter(({ after }) => after.systemId === systemId)
+    .flatMap(({ after }) => oilMoves(after).filter(({ what }) => what === 'dye'))
+  const last = (at: number | null, moves: readonly { at: number }[]) =>
+    moves.reduce<number | null>((max, each) => Math.max(max ?? -Infinity, each.at), at)
+  return {
+    whole: known.whole || earlier.some(({ after }) => everEmptied(after)),
+    balanceMg: earlier.reduce((sum, job) => systemAfter(systemId, sum, job), known.balanceMg),
+    chargedAt: last(known.chargedAt, charges),
+    dyedAt: last(known.dyedAt, dyes),
+  }
+}

@@ -1,4 +1,4 @@
-import { chargeLag, clocksOf, FOLD_VERSION, inShort, type JobState, runsOn } from '#core/tape'
+import { chargeLag, clocksOf, everEmptied, FOLD_VERSION, inShort, type JobState, runsOn } from '#core/tape'
 import type { ShopTx } from '../connection'
 
 /** Keeps the projection of a tape that lists read. */
@@ -9,7 +9,7 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
     foldVersion: FOLD_VERSION,
     lastSeq,
     ...inShort(state),
-    emptied: state.episodes.some((each) => each.emptiedAt !== undefined && !each.unaccounted),
+    emptied: everEmptied(state),
     runningOn: runsOn(state),
     clocks: tx.json(clocksOf(state, null) as never),
     recheckOn: state.recheck?.on ?? null,

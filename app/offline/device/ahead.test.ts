@@ -2,12 +2,23 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Entry } from '#core/tape'
-import { addKit, append, closeDatabase, inShop, openJob, openSession } from '#db'
+import {
+  addKit,
+  append,
+  closeDatabase,
+  dyedBefore,
+  inShop,
+  lastCharged,
+  systemBefore,
+  openJob,
+  openSession,
+} from '#db'
 import { through } from '../../../testing/a-request'
 import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note, NOW } from '../../../testing/a-shop'
 import { signedIn } from '~/session/signed-in.server'
 import { Device, type Unsent } from './device'
 import { refusedHere } from './judge'
+import { knownBefore, plateFound } from './systems'
 import { asText, fromText, packIn } from '~/offline/pack/pack'
 import { readPack } from '~/offline/pack/pack.server'
 
@@ -232,21 +243,59 @@ describe('what waits on a device', () => {
       ...of(online, run('charge', await fresh(), 22e6, 15e6, 22e6)),
       ...of(struck, [anEntry('correction', mistake as never)]),
     ]
-    const device1 = await device(unsent)
-    const before = device1.plateBefore(device1.job(retrofit)!)
-    const here = known(device1)
+    const roof = await device(unsent)
+    const before = plateFound(roof.pack, roof.aheadBeside(retrofit), roof.job(retrofit)!)
+    const here = known(roof)
     await arrive(unsent)
     const there = await device()
     expect(here.systems).toEqual(known(there).systems)
     // Charged 9 kg less the 40 g that the hoses kept.
     const gas = { refrigerant: 'R-448A', oilType: 'POE 32', plateMg: null, panelTotalMg: 8_960_000 }
-    expect(device1.system(cold)).toMatchObject(gas)
-    expect(device1.system(half)).toMatchObject({ refrigerant: 'R-448A', panelTotalMg: 6_960_000 })
-    expect(device1.system(found)).toMatchObject({ plateMg: 4_200_000, drive: 'high-voltage' })
-    expect(device1.system(mistaken)).toMatchObject({ refrigerant: 'R-404A', plateMg: 6e6, plateText: '6 kg' })
+    expect(roof.system(cold)).toMatchObject(gas)
+    expect(roof.system(half)).toMatchObject({ refrigerant: 'R-448A', panelTotalMg: 6_960_000 })
+    expect(roof.system(found)).toMatchObject({ plateMg: 4_200_000, drive: 'high-voltage' })
+    expect(roof.system(mistaken)).toMatchObject({ refrigerant: 'R-404A', plateMg: 6e6, plateText: '6 kg' })
     // The job that changed the gas is judged by the plate that it found, on both sides.
     expect(before).toEqual(there.job(retrofit)!.packed!.beside.plateWas)
     expect(before).toMatchObject({ fromGas: 'R-404A', wasPlateMg: 10e6 })
+  })
+  it('knows of an earlier job here what is in a system, as the server does', async () => {
+    const [plant, tern, virgin] = [
+      await aSystem(shop, { refrigerant: 'R-410A', plateMg: 3e6 }),
+      await aCylinder(shop, { refrigerant: null, condition: 'clean' }),
+      await aCylinder(shop, { kind: 'virgin', condition: 'clean' }),
+    ]
+    const [first, second] = [randomUUID(), randomUUID()]
+    const described = () => anEntry('job-described', { systemId: plant, refrigerant: 'R-410A' })
+    const unsent = [
+      ...of(first, [
+        described(),
+        ...run('recover', tern, 12e6, 14_900_000, 12e6),
+        anEntry('recovery-ended', { how: 'emptied' }),
+        ...run('charge', virgin, 22e6, 19e6, 22e6),
+        anEntry('dye-noted', { volumeMl: 5, text: '' }),
+        anEntry('job-closed', {} as never),
+      ]),
+      ...of(second, [described(), ...run('recover', tern, 14_900_000, 16_900_000, 14_900_000)]),
+    ]
+    const here = await device(unsent)
+    const job = here.job(second)!
+    const before = knownBefore(here.pack, here.aheadBeside(second), job)
+    await arrive(unsent)
+    const opened = new Date(job.state.openedAt)
+    const there = await inShop(shop.shopId, async (tx) => ({
+      books: await systemBefore(tx, plant, second, opened),
+      chargedAt: (await lastCharged(tx, plant, second, opened))!.getTime(),
+      dyedAt: (await dyedBefore(tx, plant, second))!.getTime(),
+    }))
+    // 3 kg left the cylinder, 40 g of them stayed in the hoses. What this job takes out does not count.
+    expect(there.books).toEqual({ massMg: 2_960_000 })
+    expect(before).toEqual({
+      whole: true,
+      balanceMg: 2_960_000,
+      chargedAt: there.chargedAt,
+      dyedAt: there.dyedAt,
+    })
   })
   it('holds a machine back that pulled another gas here a moment ago', async () => {
     const machine = randomUUID()

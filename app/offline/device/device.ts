@@ -8,18 +8,11 @@ import {
   reservations,
   runsOn,
 } from '#core/tape'
-import {
-  cylindersAfter,
-  type JobAhead,
-  kitAfter,
-  ownReservations,
-  type PlateBefore,
-  systemAfter,
-  systemWith,
-} from '#core/unsent'
+import { cylindersAfter, type JobAhead, kitAfter, ownReservations, systemAfter } from '#core/unsent'
 import type { CylinderRow, JobSummary, KitRow, OpenTape, SystemRow } from '#db'
 import { dayIn } from '~/ui/day-in'
-import type { Making } from './making'
+import { type Making, withMade } from './making'
+import { systemsAfter } from './systems'
 import type { Pack, PackedJob } from '~/offline/pack/pack'
 import type { Kept } from '~/offline/pack/store'
 
@@ -92,6 +85,11 @@ export class Device {
   /** Jobs of which this device has more than the books that it keeps. */
   aheadJobs(): DeviceJob[] {
     return this.#aheadIds().flatMap((jobId) => this.job(jobId) ?? [])
+  }
+
+  /** The same, but for one of them. */
+  aheadBeside(jobId: string): DeviceJob[] {
+    return this.aheadJobs().filter((each) => each.jobId !== jobId)
   }
 
   /** @returns undefined: it is not in hand, and was not begun here */
@@ -223,64 +221,11 @@ export class Device {
 
   /** With what was done to them here. */
   get systems(): SystemRow[] {
-    return (this.#systems ??= this.#systemsAfter(this.aheadJobs()))
-  }
-
-  #systemsAfter(jobs: readonly DeviceJob[]): SystemRow[] {
-    const ahead = jobs
-      .map(({ jobId, packed, booked, state }) => ({
-        jobId,
-        before: booked,
-        after: state,
-        plateWas: packed?.beside.plateWas ?? null,
-      }))
-      .sort((a, b) => a.after.openedAt - b.after.openedAt)
-    const touched = new Set(ahead.map(({ after }) => after.systemId))
-    return this.pack.systems.map((row) => {
-      if (!touched.has(row.systemId)) return row
-      const own = ahead.filter(({ after }) => after.systemId === row.systemId)
-      const balanceMg = own.reduce((sum, job) => systemAfter(row.systemId, sum, job), row.balanceMg)
-      return { ...systemWith(row, own), balanceMg }
-    })
+    return (this.#systems ??= systemsAfter(this.pack, this.aheadJobs()))
   }
 
   system(systemId: string): SystemRow | undefined {
     return this.systems.find((each) => each.systemId === systemId)
-  }
-
-  /** The system's plate as a job that changed the gas here found it; null: it changed none. */
-  plateBefore(job: DeviceJob): PlateBefore | null {
-    const { systemId, gasChanges } = job.state
-    if (gasChanges.length === 0) return null
-    if (job.packed?.beside.plateWas) return job.packed.beside.plateWas
-    const others = this.aheadJobs().filter(({ jobId }) => jobId !== job.jobId)
-    const found = this.#systemsAfter(others).find((each) => each.systemId === systemId)
-    if (!found) return null
-    const { refrigerant, oilType, plateMg, plateText, panelTotalMg } = found
-    return {
-      fromGas: gasChanges[0]!.from ?? refrigerant,
-      wasOil: oilType,
-      wasPlateMg: plateMg,
-      wasPlateText: plateText,
-      wasPanelMg: panelTotalMg,
-    }
-  }
-}
-
-/** What was made here is among what was taken along; what the server has meanwhile is as it has it. */
-function withMade(pack: Pack, makings: readonly Making[]): Pack {
-  if (makings.length === 0) return pack
-  const known = new Set([
-    ...pack.cylinders.map(({ cylinderId }) => cylinderId),
-    ...pack.systems.map(({ systemId }) => systemId),
-  ])
-  const fresh = makings.filter(({ id }) => !known.has(id))
-  return {
-    ...pack,
-    cylinders: [...pack.cylinders, ...fresh.flatMap((each) => (each.kind === 'cylinder' ? [each.row] : []))],
-    // Tapped before all others: it has just been put there.
-    atHand: [...fresh.flatMap((each) => (each.kind === 'cylinder' ? [each.id] : [])), ...pack.atHand],
-    systems: [...fresh.flatMap((each) => (each.kind === 'system' ? [each.row] : [])), ...pack.systems],
   }
 }
 

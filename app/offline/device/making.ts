@@ -1,6 +1,7 @@
 import type { CylinderRow, SystemRow } from '#db'
 import type { Units } from '#core/units'
 import type { Typed } from '~/form/check'
+import type { Pack } from '~/offline/pack/pack'
 
 /** A cylinder or a system that was made on this device: its row as it is seen here until the server has it. */
 export type Making = MakingOf & {
@@ -36,3 +37,20 @@ export type MakingKept = Making | MakingAside | MakingRenamed
 export const isAside = (kept: MakingKept): kept is MakingAside => 'sentence' in kept
 export const isRenamed = (kept: MakingKept): kept is MakingRenamed => 'renamed' in kept
 export const isUnsentMaking = (kept: MakingKept): kept is Making => !isAside(kept) && !isRenamed(kept)
+
+/** What was made here is among what was taken along; what the server has meanwhile is as it has it. */
+export function withMade(pack: Pack, makings: readonly Making[]): Pack {
+  if (makings.length === 0) return pack
+  const known = new Set([
+    ...pack.cylinders.map(({ cylinderId }) => cylinderId),
+    ...pack.systems.map(({ systemId }) => systemId),
+  ])
+  const fresh = makings.filter(({ id }) => !known.has(id))
+  return {
+    ...pack,
+    cylinders: [...pack.cylinders, ...fresh.flatMap((each) => (each.kind === 'cylinder' ? [each.row] : []))],
+    // Tapped before all others: it has just been put there.
+    atHand: [...fresh.flatMap((each) => (each.kind === 'cylinder' ? [each.id] : [])), ...pack.atHand],
+    systems: [...fresh.flatMap((each) => (each.kind === 'system' ? [each.row] : [])), ...pack.systems],
+  }
+}

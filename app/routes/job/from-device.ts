@@ -2,6 +2,7 @@ import { toDataURL } from 'qrcode'
 import { gainedFrom } from '#core/unsent'
 import { machineOf, inBay, type JobBeside, type JobData, jobData, kitUsedBy, usedBy } from '~/job/data'
 import type { Device, DeviceJob } from '~/offline/device/device'
+import { knownBefore, plateFound } from '~/offline/device/systems'
 import type { FromDevice, Wish } from '~/offline/page/page'
 import { SYSTEMS_SHOWN } from '~/systems/choice'
 
@@ -88,6 +89,7 @@ function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): Jo
 function besideOf(device: Device, job: DeviceJob, used: string[]): JobBeside {
   const { pack } = device
   const { jobId, packed, state, booked } = job
+  const others = device.aheadBeside(jobId)
   const gains = [...gainedFrom(state)]
   const running = device.busy(jobId)
   const busy = used.filter((cylinderId) => running.has(cylinderId))
@@ -96,20 +98,19 @@ function besideOf(device: Device, job: DeviceJob, used: string[]): JobBeside {
       ...packed.beside,
       gains,
       busy: [...new Set([...packed.beside.busy, ...busy])],
-      plateWas: device.plateBefore(job),
+      plateWas: plateFound(pack, others, job),
     }
-  const past = pack.systemPasts.find(({ systemId }) => systemId === state.systemId)
-  const system = pack.systems.find(({ systemId }) => systemId === state.systemId)
+  const past = knownBefore(pack, others, job)
   const machine = machineOf(state)
   return {
-    booksBefore: past?.whole && system ? { massMg: system.balanceMg } : null,
-    lastCharged: past?.chargedAt?.getTime() ?? null,
-    dyedAt: past?.dyedAt?.getTime() ?? null,
+    booksBefore: past?.whole ? { massMg: past.balanceMg } : null,
+    lastCharged: past?.chargedAt ?? null,
+    dyedAt: past?.dyedAt ?? null,
     gains,
     busy,
     doubts: packed?.beside.doubts ?? [],
     pastRuns: (machine && pack.pastRuns[machine.kitId]) ?? [],
     chargeLags: pack.chargeLags,
-    plateWas: device.plateBefore(job),
+    plateWas: plateFound(pack, others, job),
   }
 }
