@@ -9,7 +9,8 @@ const QUALITY = 0.9
 export async function smallerJpeg(file: Blob): Promise<string | undefined> {
   let picture: ImageBitmap
   try {
-    picture = await createImageBitmap(file, { imageOrientation: 'from-image' })
+    // Turned as the camera says: browsers do so by themselves, and older ones know no word for it.
+    picture = await createImageBitmap(file)
   } catch {
     return undefined
   }

@@ -24,10 +24,10 @@ export class Makings {
   readonly #aside = new Map<string, MakingAside>()
   readonly #renamed = new Map<string, MakingRenamed>()
   readonly #changed: () => void
-  readonly #keep: (work: () => Promise<void>) => Promise<void>
+  readonly #keep: (work: () => Promise<void>) => Promise<unknown>
   #sending: Promise<NotSent | undefined> | undefined
 
-  constructor(userId: string, changed: () => void, keep: (work: () => Promise<void>) => Promise<void>) {
+  constructor(userId: string, changed: () => void, keep: (work: () => Promise<void>) => Promise<unknown>) {
     this.#userId = userId
     this.#changed = changed
     this.#keep = keep

@@ -5,7 +5,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '#core/tape'
 import { aBrowser } from '../../../testing/a-browser'
 import { anEntry } from '../../../testing/an-entry'
-import { Outbox, type Sent } from './outbox'
+import type { Sent } from './entries'
+import { Outbox } from './outbox'
 import { allKept, dropWaiting } from './waiting-room'
 
 let count = 0

@@ -1,32 +1,21 @@
 import type { Entry } from '#core/tape'
-import type { Reason } from '#core/verdict'
 import { isUnsentMaking, type Making, type MakingAside, type MakingOf } from '~/offline/device/making'
 import { deviceKeyOf } from '~/offline/pack/keeping'
+import { Entries, RETRY_MS, type Sent } from './entries'
 import { unlockFor } from './locked'
 import { Makings, type NotSent } from './makings'
 import { Photos } from './photos'
-import { type Answer, post } from './post'
 import {
   allKept,
   type Kept,
   lastKept,
   type Locked,
-  dropAside,
-  dropWaiting,
   type EntryAside,
   onRoomEmptied,
   type PhotoAside,
   type PhotoWaiting,
-  putAside,
-  putWaiting,
   type WaitingEntry,
 } from './waiting-room'
-
-/** What the server has taken. */
-export interface Sent {
-  jobId: string
-  entries: Entry[]
-}
 
 export interface Snapshot {
   signal: Signal
@@ -57,21 +46,6 @@ export interface Snapshot {
 
 export type Signal = 'here' | 'lost' | 'busy' | 'failing' | 'signed-out' | 'another-person'
 
-const RETRY_MS = { first: 1_500, most: 20_000 }
-const LONGEST_PAUSE_MS = 120_000
-const BATCH = 200
-
-/** The entries of one job go on their way by themselves: what holds up one job holds up no other. */
-interface Lane {
-  busy: Promise<void> | undefined
-  again: boolean
-  why: Signal
-  retryMs: number
-  timer: ReturnType<typeof setTimeout> | undefined
-  /** How many are sent at once: fewer while one of them may be why none is taken. */
-  most: number
-}
-
 /**
  * Sends one person's entries in order and once each, and keeps them on the device until the server has confirmed them.
  * One for the whole page; without a connection it tries again by itself. What is refused is set aside, never dropped.
@@ -80,12 +54,9 @@ export class Outbox {
   /** Whose entries it sends. */
   readonly userId: string
   #userName: string
-  #waiting = new Map<string, WaitingEntry>()
-  #aside = new Map<string, EntryAside>()
   #others: Snapshot['others'] = []
   #locked: Locked[] = []
   #triedKey = false
-  #lanes = new Map<string, Lane>()
   #stopped = false
   #sentListeners = new Set<(sent: Sent) => void>()
   #listeners = new Set<() => void>()
@@ -106,11 +77,8 @@ export class Outbox {
     kept: true,
   }
   #kept = true
-  /** Entries that no answer came for: what they decided has happened. */
-  #unheard = new Set<string>()
-  /** What this page has sent, set aside or thrown away: a look at the store that began before does not bring it back. */
-  #finished = new Set<string>()
   #against = new Set<string>()
+  readonly #entries: Entries
   readonly #makings: Makings
   #makingsWhy: NotSent | undefined
   #makingsTimer: ReturnType<typeof setTimeout> | undefined
@@ -125,13 +93,25 @@ export class Outbox {
       () => this.#changed(),
       (work) => this.#keep(work),
     )
+    this.#entries = new Entries(
+      { userId, userName },
+      {
+        changed: () => this.#changed(),
+        keep: (work) => this.#keep(work),
+        first: () => this.#sendMakings(),
+        names: (entries) => this.#names(entries),
+        sent: (sent) => this.#sent(sent),
+        done: () => void this.#sendPhotos(),
+        stop: () => this.stop(),
+      },
+    )
     this.#photos = new Photos(userId, {
       changed: () => this.#changed(),
       keep: (work) => this.#keep(work),
-      ready: (jobId) => ![...this.#waiting.values()].some((each) => each.jobId === jobId),
+      ready: (jobId) => !this.#entries.waitsFor(jobId),
       taken: async ({ jobId, entry }) => {
-        await this.#hold(jobId, [entry])
-        void this.#run(jobId)
+        await this.#entries.hold(jobId, [entry])
+        void this.#entries.send(jobId)
       },
     })
     const known = lastKept()
@@ -144,6 +124,7 @@ export class Outbox {
   /** Takes up what an earlier page left behind. @returns a function that ends it */
   start(): () => void {
     this.#stopped = false
+    this.#entries.go()
     // What another tab left behind when it was closed, too.
     const retry = () => void this.#keep(async () => this.#takeUp(await allKept())).then(() => this.flush())
     window.addEventListener('online', retry)
@@ -158,8 +139,7 @@ export class Outbox {
 
   /** The browser has thrown away what was kept: what this page has is kept once more. */
   async #keepAnew() {
-    await putWaiting([...this.#waiting.values()])
-    await putAside([...this.#aside.values()])
+    await this.#entries.keepAnew()
     await this.#makings.keepAnew()
     await this.#photos.keepAnew()
   }
@@ -167,40 +147,24 @@ export class Outbox {
   /** Sends nothing more: somebody else has signed in here. What waits stays on the device. */
   stop() {
     this.#stopped = true
-    for (const lane of this.#lanes.values()) clearTimeout(lane.timer)
+    this.#entries.stop()
     clearTimeout(this.#makingsTimer)
     clearTimeout(this.#photosTimer)
   }
 
   /** Shows the entries at once, keeps them on the device, then sends them. */
   async put(jobId: string, entries: Entry[]): Promise<void> {
-    await this.#hold(jobId, entries)
-    await this.#run(jobId)
-  }
-
-  async #hold(jobId: string, entries: Entry[]) {
-    const [userId, userName] = [this.userId, this.#userName]
-    const kept = entries.map((entry) => ({ entryId: entry.entryId, jobId, userId, userName, entry }))
-    for (const each of kept) {
-      this.#finished.delete(each.entryId)
-      this.#waiting.set(each.entryId, each)
-    }
-    this.#changed()
-    await this.#keep(() => putWaiting(kept))
+    await this.#entries.hold(jobId, entries)
+    await this.#entries.send(jobId)
   }
 
   /** Sends an entry that was set aside once more, as it is or changed. */
   async sendAgain(aside: EntryAside, changed: Entry = aside.entry): Promise<void> {
-    this.#aside.delete(aside.entryId)
-    this.#finished.add(aside.entryId)
-    await Promise.all([this.put(aside.jobId, [changed]), this.#keep(() => dropAside(aside.entryId))])
+    await this.#entries.again(aside, changed)
   }
 
   async throwAway(entryId: string): Promise<void> {
-    this.#aside.delete(entryId)
-    this.#finished.add(entryId)
-    this.#changed()
-    await this.#keep(() => dropAside(entryId))
+    await this.#entries.throwAway(entryId)
   }
 
   /** Somebody is looking at it. */
@@ -248,9 +212,7 @@ export class Outbox {
   async flush(): Promise<void> {
     await this.#unlock()
     await this.#sendMakings()
-    await Promise.all(
-      [...new Set([...this.#waiting.values()].map((each) => each.jobId))].map((id) => this.#run(id)),
-    )
+    await this.#entries.sendAll()
     await this.#sendPhotos()
   }
 
@@ -269,18 +231,7 @@ export class Outbox {
   #takeUp({ waiting, aside, makings, photos, locked }: Kept) {
     this.#makings.takeUp(makings)
     this.#photos.takeUp(photos)
-    for (const each of waiting)
-      if (
-        each.userId === this.userId &&
-        !this.#waiting.has(each.entryId) &&
-        !this.#finished.has(each.entryId)
-      ) {
-        this.#waiting.set(each.entryId, each)
-        this.#unheard.add(each.entryId)
-      }
-    for (const each of aside)
-      if ((each.userId === this.userId || each.userId === '') && !this.#finished.has(each.entryId))
-        this.#aside.set(each.entryId, each)
+    this.#entries.takeUp({ waiting, aside })
     const others = new Map<string, Snapshot['others'][number]>()
     const unsent = [
       ...waiting,
@@ -307,8 +258,11 @@ export class Outbox {
     })
   }
 
-  /** Some browsers keep nothing, in private windows or when the device is full: then it is sent all the same. */
-  async #keep(work: () => Promise<void>) {
+  /**
+   * Some browsers keep nothing, in private windows or when the device is full: then it is sent all the same.
+   * @returns whether it is kept
+   */
+  async #keep(work: () => Promise<void>): Promise<boolean> {
     try {
       await work()
       this.#kept = true
@@ -316,66 +270,7 @@ export class Outbox {
       this.#kept = false
     }
     this.#changed()
-  }
-
-  #run(jobId: string): Promise<void> {
-    const lane = this.#lane(jobId)
-    if (lane.busy) {
-      lane.again = true
-      return lane.busy
-    }
-    clearTimeout(lane.timer)
-    lane.busy = this.#sendAll(jobId, lane).finally(() => {
-      lane.busy = undefined
-      this.#changed()
-      if (!lane.again) return
-      lane.again = false
-      return this.#run(jobId)
-    })
-    return lane.busy
-  }
-
-  #lane(jobId: string): Lane {
-    const known = this.#lanes.get(jobId)
-    if (known) return known
-    const lane: Lane = {
-      busy: undefined,
-      again: false,
-      why: 'here',
-      retryMs: RETRY_MS.first,
-      timer: undefined,
-      most: BATCH,
-    }
-    this.#lanes.set(jobId, lane)
-    return lane
-  }
-
-  async #sendAll(jobId: string, lane: Lane) {
-    for (;;) {
-      const next = [...this.#waiting.values()].filter((each) => each.jobId === jobId).slice(0, lane.most)
-      if (this.#stopped) return
-      if (next.length === 0) return void this.#sendPhotos()
-      const held = await this.#sendMakings()
-      if (this.#stopped) return
-      if (held && this.#names(next)) return this.#later(jobId, lane, held)
-      const answer = await post(
-        jobId,
-        this.userId,
-        next.map((each) => each.entry),
-        next.map((each) => each.entryId).filter((id) => this.#unheard.has(id)),
-      )
-      if (this.#stopped) return
-      if (answer.kind === 'taken') {
-        if (!(await this.#taken(jobId, lane, next, answer))) return this.#later(jobId, lane, 'failing')
-      } else if (answer.kind === 'never') await this.#never(lane, next, answer.code)
-      else {
-        lane.why = answer.why
-        // Also those that were made since: they find no answer either.
-        for (const each of this.#waiting.values()) if (each.jobId === jobId) this.#unheard.add(each.entryId)
-        if (answer.why === 'another-person') return this.stop()
-        return this.#later(jobId, lane, answer.why, answer.kind === 'later' ? answer.afterMs : undefined)
-      }
-    }
+    return this.#kept
   }
 
   /** What was made here goes first. @returns why something of it still waits */
@@ -400,74 +295,28 @@ export class Outbox {
     this.#photosTimer = setTimeout(() => void this.#sendPhotos(), RETRY_MS.most * (1 + Math.random() / 4))
   }
 
+  #sent(sent: Sent) {
+    for (const tell of this.#sentListeners) tell(sent)
+    if (sent.entries.some(({ kind }) => kind === 'found-against')) this.#against.add(sent.jobId)
+  }
+
   /** Whether some of them are about what was made here and is not there yet. */
   #names(entries: readonly WaitingEntry[]): boolean {
     const text = JSON.stringify(entries.map(({ entry }) => entry.body))
     return this.#makings.waiting.some(({ id }) => text.includes(id))
   }
 
-  /** @returns whether it went on at all: an answer about nothing that was sent is none */
-  async #taken(jobId: string, lane: Lane, sent: WaitingEntry[], answer: Answer & { kind: 'taken' }) {
-    const refused = new Map(answer.refused.map(({ entryId, reasons }) => [entryId, reasons]))
-    const aside = sent.flatMap((each) => {
-      const reasons = refused.get(each.entryId)
-      return reasons ? [{ ...each, reasons }] : []
-    })
-    const taken = new Set(answer.entries.map((entry) => entry.entryId))
-    const done = sent.filter((each) => taken.has(each.entryId)).map((each) => each.entryId)
-    await this.#setAside(aside)
-    await this.#keep(() => dropWaiting(done))
-    for (const tell of this.#sentListeners) tell({ jobId, entries: answer.entries })
-    for (const id of done) {
-      this.#waiting.delete(id)
-      this.#unheard.delete(id)
-      this.#finished.add(id)
-    }
-    if (answer.entries.some(({ kind }) => kind === 'found-against')) this.#against.add(jobId)
-    lane.why = 'here'
-    lane.retryMs = RETRY_MS.first
-    lane.most = Math.min(BATCH, lane.most * 2)
-    this.#changed()
-    return done.length + aside.length > 0
-  }
-
-  /** One of them is why none is taken: it is looked for by halves, and set aside alone. */
-  async #never(lane: Lane, sent: WaitingEntry[], code: string) {
-    const wholeJob = code === 'no-job' || code === 'not-allowed'
-    if (sent.length > 1 && !wholeJob) lane.most = Math.ceil(sent.length / 2)
-    else await this.#setAside(sent.map((each) => ({ ...each, reasons: [{ code }] as Reason[] })))
-  }
-
-  async #setAside(entries: EntryAside[]) {
-    if (entries.length === 0) return
-    for (const each of entries) {
-      this.#aside.set(each.entryId, each)
-      this.#waiting.delete(each.entryId)
-      this.#finished.add(each.entryId)
-    }
-    await this.#keep(() => putAside(entries))
-  }
-
-  #later(jobId: string, lane: Lane, why: Signal, afterMs = lane.retryMs) {
-    lane.why = why
-    // Each of many tabs and jobs at a time of its own.
-    const pause = Math.min(LONGEST_PAUSE_MS, afterMs) * (1 + Math.random() / 4)
-    lane.timer = setTimeout(() => void this.#run(jobId), pause)
-    lane.retryMs = Math.min(RETRY_MS.most, lane.retryMs * 2)
-  }
-
   #changed() {
-    const waiting = [...this.#waiting.values()]
+    const { waiting, aside } = this.#entries
     const { waiting: makings, aside: makingsAside, renamed } = this.#makings
     const { waiting: photos, aside: photosAside } = this.#photos
     const unsent = waiting.length + makings.length + photos.length
-    const lanes = [...this.#lanes.values()].map((lane) => lane.why)
-    const held = [...lanes, this.#makingsWhy ?? 'here', this.#photos.why ?? 'here']
+    const held = [...this.#entries.why, this.#makingsWhy, this.#photos.why]
     const signal = unsent === 0 ? 'here' : (WORST_FIRST.find((why) => held.includes(why)) ?? 'here')
     this.#snapshot = {
       signal,
       waiting,
-      aside: [...this.#aside.values()],
+      aside,
       others: this.#others,
       locked: this.#locked.filter((each) => each.unsent).length,
       shut: this.#triedKey && this.#locked.length > 0,
@@ -478,10 +327,10 @@ export class Outbox {
       photos,
       photosAside,
       unsent,
-      kept: this.#kept,
+      kept: this.#kept && this.#photos.kept,
     }
     for (const tell of this.#listeners) tell()
   }
 }
 
-const WORST_FIRST: Signal[] = ['another-person', 'signed-out', 'lost', 'failing', 'busy']
+const WORST_FIRST: NotSent[] = ['another-person', 'signed-out', 'lost', 'failing', 'busy']

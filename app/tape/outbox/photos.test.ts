@@ -210,6 +210,24 @@ it('stays where the page ends between its coming and its note', async () => {
   await vi.waitFor(() => expect(came.filter((each) => each === there)).toHaveLength(1))
 })
 
+it('that finds no room says so as long as it waits, though smaller things find some', async () => {
+  answer = 'down'
+  notesDown = true
+  const full = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+    throw new DOMException('full', 'QuotaExceededError')
+  })
+  const { entry, photoId } = noted()
+  await outbox.photo('job', entry, pixels)
+  full.mockRestore()
+  await outbox.put('other-job', [makeEntry('note', { text: 'oil is black' })])
+  expect(waiting()).toEqual([photoId])
+  expect(outbox.snapshot().kept).toBe(false)
+  answer = 'fine'
+  await outbox.flush()
+  expect(waiting()).toEqual([])
+  expect(outbox.snapshot().kept).toBe(true)
+})
+
 it('is kept anew where the browser has thrown its store away', async () => {
   answer = 'down'
   const { entry, photoId } = noted()

@@ -5,7 +5,8 @@ import { dropPhoto, type Kept, type PhotoAside, type PhotoWaiting, putPhoto } fr
 /** Where photos come from and go to. */
 interface Around {
   changed: () => void
-  keep: (work: () => Promise<void>) => Promise<void>
+  /** @returns whether it is kept */
+  keep: (work: () => Promise<void>) => Promise<boolean>
   /** Whether the server has all of this job that is older than its photos. */
   ready: (jobId: string) => boolean
   /** The server has it: what it is a photo of can be noted. */
@@ -23,6 +24,8 @@ export class Photos {
   readonly #aside = new Map<string, PhotoAside>()
   /** What this page has sent or thrown away: a look at the store that began before does not bring it back. */
   readonly #finished = new Set<string>()
+  /** For which there was no room on the device: small notes may still find some. */
+  readonly #homeless = new Set<string>()
   #sending = false
   #why: NotSent | undefined
 
@@ -39,6 +42,11 @@ export class Photos {
     return [...this.#aside.values()]
   }
 
+  /** Whether all of them stay when this page is closed. */
+  get kept(): boolean {
+    return ![...this.#homeless].some((id) => this.#waiting.has(id) || this.#aside.has(id))
+  }
+
   takeUp(kept: Kept['photos']) {
     for (const each of kept)
       if (each.userId !== this.#userId || this.#finished.has(each.photoId)) continue
@@ -48,12 +56,14 @@ export class Photos {
 
   async keepAnew(): Promise<void> {
     for (const kept of [this.#waiting, this.#aside]) for (const each of kept.values()) await putPhoto(each)
+    this.#homeless.clear()
   }
 
   async add(photo: PhotoWaiting): Promise<void> {
     this.#waiting.set(photo.photoId, photo)
     this.#around.changed()
-    await this.#around.keep(() => putPhoto(photo))
+    if (!(await this.#around.keep(() => putPhoto(photo)))) this.#homeless.add(photo.photoId)
+    this.#around.changed()
   }
 
   /** One that was not taken goes on its way once more. */
