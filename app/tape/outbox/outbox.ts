@@ -263,14 +263,13 @@ export class Outbox {
    * @returns whether it is kept
    */
   async #keep(work: () => Promise<void>): Promise<boolean> {
-    try {
-      await work()
-      this.#kept = true
-    } catch {
-      this.#kept = false
-    }
+    const kept = await work().then(
+      () => true,
+      () => false,
+    )
+    this.#kept = kept
     this.#changed()
-    return this.#kept
+    return kept
   }
 
   /** What was made here goes first. @returns why something of it still waits */
