@@ -13,8 +13,6 @@ export default defineConfig({
   },
   test: {
     include: ['{core,sim,db,instruments,app,shell,demo,server,command,docs}/**/*.test.{ts,tsx}'],
-    // By itself it leaves one of two processors idle.
-    maxWorkers: 2,
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },
