@@ -31,11 +31,12 @@ export function PhotoHere({ photo, timeZone }: { photo: PhotoWaiting | PhotoAsid
           )}
           {asking ? (
             <>
-              <Button variant="danger" onClick={() => void outbox.throwPhotoAway(photoId)}>
-                Throw it away
-              </Button>
+              {/* Where the first press was: a glove that taps twice keeps it. */}
               <Button variant="outline-secondary" onClick={() => setAsking(false)}>
                 Keep it
+              </Button>
+              <Button variant="danger" onClick={() => void outbox.throwPhotoAway(photoId)}>
+                Throw it away
               </Button>
             </>
           ) : (
