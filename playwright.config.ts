@@ -41,6 +41,7 @@ export default defineConfig({
       KEG_LOG: 'warn',
     },
     stdout: 'pipe',
-    timeout: 30_000,
+    // However busy the machine is.
+    timeout: 300_000,
   },
 })

@@ -2,11 +2,15 @@
 import { prepareDatabase } from '../db/migrate'
 
 try {
-  await prepareDatabase({
-    adminUrl: process.env.KEG_ADMIN_DATABASE_URL,
-    ownerUrl: process.env.KEG_OWNER_DATABASE_URL ?? missing('KEG_OWNER_DATABASE_URL'),
-    appUrl: process.env.KEG_DATABASE_URL ?? missing('KEG_DATABASE_URL'),
-  })
+  await prepareDatabase(
+    {
+      adminUrl: process.env.KEG_ADMIN_DATABASE_URL,
+      ownerUrl: process.env.KEG_OWNER_DATABASE_URL ?? missing('KEG_OWNER_DATABASE_URL'),
+      appUrl: process.env.KEG_DATABASE_URL ?? missing('KEG_DATABASE_URL'),
+    },
+    undefined,
+    (what) => console.log(`[keg] ${what}`),
+  )
 } catch (error) {
   console.error(error instanceof Error ? error.message : error)
   process.exit(1)

@@ -137,12 +137,13 @@ without_passwords() {
 
 # wait_for_server LOG: until it answers on KEG_PORT.
 wait_for_server() {
-  local try
-  for try in $(seq 60); do
+  # However busy the machine is.
+  local until=$((SECONDS + 300))
+  while [ "$SECONDS" -lt "$until" ]; do
     node -e 'fetch("http://127.0.0.1:"+process.env.KEG_PORT+"/healthz").then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' && return
     sleep 0.5
   done
-  fail "the server did not answer on port $KEG_PORT (try $try)" "read $1"
+  fail "the server did not answer on port $KEG_PORT in five minutes" "read $1"
 }
 
 keg_rebuild_summaries() {

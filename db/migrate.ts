@@ -18,14 +18,16 @@ export interface DatabaseAddresses {
 /**
  * Makes roles and database where missing, then brings the schema up to date under an advisory lock.
  * @param upTo number of the last migration to run, for tests of upgrades
+ * @param tell what is done, before it is done
  * @throws Error when a migration that has run was changed since: start over with a new database.
  */
 export async function prepareDatabase(
   { adminUrl, ownerUrl, appUrl }: DatabaseAddresses,
   upTo?: string,
+  tell: (what: string) => void = () => {},
 ): Promise<void> {
   if (adminUrl) await makeRolesAndDatabase(adminUrl, ownerUrl, appUrl)
-  await migrate(ownerUrl, upTo)
+  await migrate(ownerUrl, tell, upTo)
 }
 
 const primaryOf = (url: string) => (severalHosts(url) ? { target_session_attrs: 'primary' as const } : {})
@@ -53,7 +55,7 @@ async function makeRolesAndDatabase(adminUrl: string, ownerUrl: string, appUrl: 
 }
 
 /** All that is due, each with its mark, in one transaction: killed half-way, nothing has happened. */
-async function migrate(ownerUrl: string, upTo?: string) {
+async function migrate(ownerUrl: string, tell: (what: string) => void, upTo?: string) {
   const sql = postgres(ownerUrl, { max: 1, onnotice: () => {}, ...primaryOf(ownerUrl) })
   try {
     await sql.begin(async (tx) => {
@@ -66,6 +68,7 @@ async function migrate(ownerUrl: string, upTo?: string) {
         execQuery: async (query: string) => ({ rows: await tx.unsafe(query) }),
         execSqlScript: async (script: string) => void (await tx.unsafe(script)),
       } as ConstructorParameters<typeof Postgrator>[0])
+      postgrator.on('migration-started', ({ version, name }) => tell(`Migration ${version}, ${name}`))
       await postgrator.migrate(upTo)
     })
   } finally {

@@ -20,6 +20,7 @@ import { watchRuns } from '~/alarms/watch-runs.server'
 import { now } from '~/session/clock.server'
 import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
+import { inHandNow } from './loop'
 import { measured, metrics } from './metrics'
 import { samples } from './samples'
 import { contentSecurityPolicy, refuseCrossSite, refuseLargeBodies, seenFromOutside } from './guard'
@@ -30,7 +31,7 @@ app.disable('x-powered-by')
 // Whose word counts for where a request comes from: `loopback`, addresses or networks, separated by commas.
 if (process.env.KEG_TRUST_PROXY) app.set('trust proxy', process.env.KEG_TRUST_PROXY)
 
-app.use(measured)
+app.use(measured, inHandNow)
 app.get('/metrics', metrics)
 app.get('/healthz', async (_request, response) => {
   const database = await databaseAnswers()
@@ -125,6 +126,7 @@ export function keepSamples() {
 }
 
 const WATCH_MS = 2_000
+const SAY_MS = 10_000
 
 /** Watches what runs, for as long as this process lives: each look begins when the last one is over. */
 export function watchWhatRuns() {
@@ -139,11 +141,18 @@ export function watchWhatRuns() {
 
 /** What another version of the fold has made is brought up to date beside the work; several processes may do it at once. */
 export function rebuildWhatIsOutdated() {
-  rebuildOutdated().then(
+  let saidAt = Date.now()
+  const howFar = (jobs: number) => {
+    if (Date.now() - saidAt < SAY_MS) return
+    saidAt = Date.now()
+    log.info({ jobs }, 'folding jobs of an earlier version again: so many so far')
+  }
+  rebuildOutdated(howFar).then(
     (jobs) => jobs > 0 && log.info({ jobs }, 'folded jobs of an earlier version again'),
     (error: unknown) => log.error({ err: error }, 'jobs of an earlier version could not be folded again'),
   )
 }
 
+export { watchLoop } from './loop'
 export const close = closeDatabase
 export const firstRunCode = codeOf

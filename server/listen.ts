@@ -15,6 +15,7 @@ interface Keg {
   rebuildWhatIsOutdated: () => void
   keepSamples: () => void
   watchWhatRuns: () => void
+  watchLoop: () => void
 }
 
 const development = process.env.KEG_DEV === '1'
@@ -25,6 +26,7 @@ front.disable('x-powered-by')
 front.use(compression())
 const keg = development ? await serveSource(front) : await serveBuild(front)
 const server = createServer(front)
+keg.watchLoop()
 keg.tidyNowAndThen()
 keg.rebuildWhatIsOutdated()
 keg.keepSamples()

@@ -2,6 +2,7 @@ import { timingSafeEqual } from 'node:crypto'
 import type { NextFunction, Request, Response } from 'express'
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client'
 import { databaseLoad } from '#db'
+import { heldByPlace } from './loop'
 
 const register = new Registry()
 collectDefaultMetrics({ register })
@@ -27,6 +28,16 @@ new Gauge({
   registers: [register],
   collect() {
     this.set(databaseLoad().connections)
+  },
+})
+
+new Gauge({
+  name: 'keg_loop_held_seconds_max',
+  help: 'The longest time in which nobody was answered, by what was asked last; only where that was over 0.1 s.',
+  labelNames: ['asked'],
+  registers: [register],
+  collect() {
+    for (const [asked, ms] of heldByPlace()) this.set({ asked }, ms / 1000)
   },
 })
 

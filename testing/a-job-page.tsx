@@ -1,7 +1,7 @@
 // A job as its page has it, for tests of what the panels say: rendered on the server, without a browser.
 import type { ReactNode } from 'react'
 import { renderToStaticMarkup } from 'react-dom/server'
-import { MemoryRouter } from 'react-router'
+import { createMemoryRouter, RouterProvider } from 'react-router'
 import { type Entry, type EntryBodies, type EntryKind, foldTape } from '#core/tape'
 import { METRIC_UNITS, type Units } from '#core/units'
 import { JobContext, type OpenJob } from '~/routes/job/job-context'
@@ -61,60 +61,67 @@ interface Over {
   units?: Units
 }
 
-/** What a part of the job page says, as plain text. */
-export function said(part: ReactNode, entries: Entry[], over: Over = {}): string {
-  const cylinders = over.cylinders ?? [jobCylinder()]
+const dataOf = (entries: Entry[], over: Over): JobData => ({
+  jobId: 'j',
+  number: 7,
+  checkpoint: null,
+  entries,
+  booksBefore: null,
+  lastCharged: null,
+  busy: [],
+  live: [],
+  pastRuns: [],
+  chargeLags: [],
+  dyedAt: null,
+  standIns: [],
+  bay: null,
+  system: over.system === undefined ? aSystemRecord() : over.system,
+  cylinders: over.cylinders ?? [jobCylinder()],
+  systems: [],
+  people: { u: 'Robin' },
+  shop: { timeZone: 'UTC', marginPct: 0, heading: 'Harbour' },
+  today: '2026-06-01',
+  kit: [],
+  van: '',
+  places: [],
+  doubts: [],
+  loadedAt: 0,
+  mayWrite: over.mayWrite ?? true,
+})
+
+/** A page as the server renders it, with what stands around every page. */
+function rendered(page: ReactNode, units: Units = METRIC_UNITS): string {
+  const element = (
+    <ReaderContext value={{ units }}>
+      <OutboxProvider theme="auto" person={{ userId: 'u', name: 'Robin' }}>
+        {page}
+      </OutboxProvider>
+    </ReaderContext>
+  )
+  return renderToStaticMarkup(<RouterProvider router={createMemoryRouter([{ path: '*', element }])} />)
+}
+
+/** A part of the job page, as the server renders it. */
+export function partOf(part: ReactNode, entries: Entry[], over: Over = {}): string {
+  const data = dataOf(entries, over)
   const state = foldTape(entries)
-  const mayWrite = over.mayWrite ?? true
-  const data: JobData = {
-    jobId: 'j',
-    number: 7,
-    checkpoint: null,
-    entries,
-    booksBefore: null,
-    lastCharged: null,
-    busy: [],
-    live: [],
-    pastRuns: [],
-    chargeLags: [],
-    dyedAt: null,
-    standIns: [],
-    bay: null,
-    system: over.system === undefined ? aSystemRecord() : over.system,
-    cylinders,
-    systems: [],
-    people: { u: 'Robin' },
-    shop: { timeZone: 'UTC', marginPct: 0, heading: 'Harbour' },
-    today: '2026-06-01',
-    kit: [],
-    van: '',
-    places: [],
-    doubts: [],
-    loadedAt: 0,
-    mayWrite,
-  }
   const job: OpenJob = {
     data,
     state,
     note: () => {},
-    closed: !mayWrite || state.status === 'closed',
-    cylinderOf: (id) => cylinders.find((c) => c.cylinderId === id),
+    closed: !data.mayWrite || state.status === 'closed',
+    cylinderOf: (id) => data.cylinders.find((c) => c.cylinderId === id),
     learn: () => {},
     openStage: () => {},
     wholeJob: () => {},
   }
-  const html = renderToStaticMarkup(
-    <MemoryRouter>
-      <ReaderContext value={{ units: over.units ?? METRIC_UNITS }}>
-        <OutboxProvider theme="auto" person={{ userId: 'u', name: 'Robin' }}>
-          <JobContext value={job}>{part}</JobContext>
-        </OutboxProvider>
-      </ReaderContext>
-    </MemoryRouter>,
-  )
-  return html
+  return rendered(<JobContext value={job}>{part}</JobContext>, over.units)
+}
+
+/** What a part of the job page says, as plain text. */
+export const said = (part: ReactNode, entries: Entry[], over: Over = {}): string =>
+  partOf(part, entries, over)
     .replace(/<[^>]+>/g, ' ')
     .replace(/&#x27;|&rsquo;/g, "'")
     .replace(/&amp;/g, '&')
     .replace(/\s+/g, ' ')
-}

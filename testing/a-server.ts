@@ -4,6 +4,9 @@ import { readFileSync } from 'node:fs'
 import { setTimeout as pause } from 'node:timers/promises'
 import { childrenOf, freePort } from './a-cluster'
 
+/** However busy the machine is. */
+const START_MS = 5 * 60_000
+
 export interface AServer {
   origin: string
   /** All it has said so far. */
@@ -55,8 +58,9 @@ export async function aServer(databaseUrl: string, env: NodeJS.ProcessEnv = {}):
       await ended
     },
   }
-  for (let tries = 0; !(await server.healthy()); tries++) {
-    if (tries === 250 || !server.running()) throw new Error(`the server did not start: ${said}`)
+  const until = Date.now() + START_MS
+  while (!(await server.healthy())) {
+    if (Date.now() > until || !server.running()) throw new Error(`the server did not start: ${said}`)
     await pause(200)
   }
   return server

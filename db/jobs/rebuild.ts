@@ -9,9 +9,13 @@ const AT_ONCE = 200
 /**
  * Folds the jobs of a shop again, and brings their books, reservations and cylinders to what the fold says now.
  * @param all also those that this fold has made already
+ * @param tell how many are done so far
  * @returns how many
  */
-export async function rebuildSummaries(shopId: string, { all = true } = {}): Promise<number> {
+export async function rebuildSummaries(
+  shopId: string,
+  { all = true, tell = (_jobs: number) => {} } = {},
+): Promise<number> {
   let count = 0
   let after = -1
   for (;;) {
@@ -26,7 +30,7 @@ export async function rebuildSummaries(shopId: string, { all = true } = {}): Pro
     for (const { jobId, number } of jobs) {
       await inShop(shopId, (tx) => rebuild(tx, jobId))
       after = number
-      count++
+      tell(++count)
     }
   }
 }
@@ -51,9 +55,14 @@ export async function allShops(): Promise<string[]> {
   )
 }
 
-/** Brings what another version of the fold has made, in all shops, to what it says now. @returns how many jobs */
-export async function rebuildOutdated(): Promise<number> {
+/**
+ * Brings what another version of the fold has made, in all shops, to what it says now.
+ * @param tell how many are done so far
+ * @returns how many jobs
+ */
+export async function rebuildOutdated(tell: (jobs: number) => void = () => {}): Promise<number> {
   let count = 0
-  for (const shopId of await allShops()) count += await rebuildSummaries(shopId, { all: false })
+  for (const shopId of await allShops())
+    count += await rebuildSummaries(shopId, { all: false, tell: (jobs) => tell(count + jobs) })
   return count
 }

@@ -10,7 +10,7 @@ import type { HoldWorker } from '~/workers/hold'
 import { Drawn } from '~/ui/drawing/drawn'
 import type { VacuumInput } from '../chart/vacuum-drawing'
 import { useJob, useJudging } from '../job-context'
-import { useTicking } from '../use-ticking'
+import { useServerNow } from '~/tape/use-server-now'
 import { holdReadings, useGaugeLine } from './readings'
 
 const EVERY_MS = 5_000
@@ -21,7 +21,7 @@ export function HoldRuns({ hold }: { hold: Hold }) {
   const { state } = useJob()
   const { clocks } = state
   const judging = useJudging()
-  const now = useTicking(clocks)
+  const now = useServerNow({ clocks })
   const line = useGaugeLine()
   const heldS = now === undefined ? 0 : (now - hold.startedAt) / 1000
   const rule = ruleOf(state, hold)

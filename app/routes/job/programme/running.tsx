@@ -7,7 +7,7 @@ import { useShow } from '~/ui/reader'
 import { clockTime, duration } from '~/ui/time'
 import { ASK_WORDS, STEP_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
-import { useTicking } from '../use-ticking'
+import { useServerNow } from '~/tape/use-server-now'
 import { useStation } from './use-station'
 
 /** A station that has said nothing for so long may have no power or no network, ms. */
@@ -17,7 +17,7 @@ const SILENT_MS = 60_000
 export function Running({ programme }: { programme: Programme }) {
   const { data, state, closed } = useJob()
   const { tell, busy, error } = useStation()
-  const nowMs = useTicking(state.clocks) ?? programme.begunAt
+  const nowMs = useServerNow(state) ?? programme.begunAt
   const station = data.bay?.stations.find((each) => each.kitId === programme.kitId)
   const heardAt = Math.max(programme.begunAt, station?.heardAt ? new Date(station.heardAt).getTime() : 0)
   const speed = Number(data.standIns.find((each) => each.deviceId === programme.deviceId)?.state?.speed) || 1

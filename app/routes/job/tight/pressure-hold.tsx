@@ -23,7 +23,7 @@ import { VerdictCard } from '~/ui/verdict-card'
 import { TESTED_PART_WORDS } from '~/wording/en'
 import { useJob, useJudging } from '../job-context'
 import { type AskedOfLive, LOW_ASKED, useAsked } from '../live/live-answer'
-import { useTicking } from '../use-ticking'
+import { useServerNow } from '~/tape/use-server-now'
 import { StartWatch } from '../start-watch'
 import { useFigure } from '../stages/use-figure'
 
@@ -118,7 +118,7 @@ function Running({ test }: { test: PressureTest }) {
   const { state, note, closed } = useJob()
   const judging = useJudging()
   const show = useShow()
-  const now = useTicking(state.clocks)
+  const now = useServerNow(state)
   const pressure = useFigure('pressure', 'nitrogen end pressure')
   const temp = useFigure('temperature', 'nitrogen end temperature')
   const [seen, setSeen] = useState(false)

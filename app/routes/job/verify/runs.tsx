@@ -6,7 +6,7 @@ import { draft } from '~/tape/use-tape'
 import { clockTime, duration } from '~/ui/time'
 import { SERVICE_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
-import { useTicking } from '../use-ticking'
+import { useServerNow } from '~/tape/use-server-now'
 import { useWordsTyped } from '../stages/use-figure'
 
 /** Whether it runs, what it is for, and how long until its readings say anything. */
@@ -70,7 +70,7 @@ function SayItRuns() {
 function Settling({ change }: { change: () => void }) {
   const { state, data, closed } = useJob()
   const running = runningNow(state)!
-  const now = useTicking(state.clocks)
+  const now = useServerNow(state)
   const leftS = now === undefined ? undefined : settlesInS(running.service, (now - running.since) / 1000)
   return (
     <p className="mb-0" role="status">

@@ -7,6 +7,7 @@ import { waitedAfter, waitOf } from '#core/watching'
 import { asNoted } from '~/samples/in-units'
 import { sampleOf } from '~/samples/live-context'
 import { serverNow } from '~/tape/device'
+import { useServerNow } from '~/tape/use-server-now'
 import { draft, readOff } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
@@ -36,8 +37,9 @@ interface Seen {
 }
 
 function WaitingAfter({ pull }: { pull: Transfer & { endedAt: number } }) {
-  const { state, closed } = useJob()
+  const { state, data, closed } = useJob()
   const show = useShow()
+  const now = useServerNow(state) ?? data.loadedAt
   const { wait, low, levelPa, nowS } = useJudgedNow(state, null, (lines, place): Seen => {
     const asked = waitOf(state, pull, lines, place)
     return { wait: judgeWait(asked), low: asked.low, levelPa: asked.levelPa, nowS: asked.nowS }
@@ -49,7 +51,7 @@ function WaitingAfter({ pull }: { pull: Transfer & { endedAt: number } }) {
       <div className="spread">
         <h3 className="mb-0">Stop, wait, look again</h3>
         <span role="timer" className="big digits">
-          {clock?.dueAt ? dueWords(clock.dueAt, serverNow(state)) : `${duration(nowS)} since the stop`}
+          {clock?.dueAt ? dueWords(clock.dueAt, now) : `${duration(nowS)} since the stop`}
         </span>
       </div>
       {!closed && !clock && <StartWatch what="pull" />}
