@@ -79,6 +79,32 @@ describe('a page', () => {
     expect(again).not.toHaveBeenCalled()
     expect(whatStands()).toBeUndefined()
   })
+  it('has its own late answer, and not that of what stands around it', async () => {
+    const [rack, frame] = [
+      rackPage(),
+      openPage<string>(async () => () => 'frame of the device', { around: true }),
+    ]
+    const asked = {
+      rack: inMs(SLOW_MS + 100, () => 'the rack'),
+      frame: inMs(SLOW_MS + 5_000, () => 'the frame'),
+    }
+    const [shown, around] = await Promise.all([asks(rack, () => asked.rack), asks(frame, () => asked.frame)])
+    expect([shown, around]).toEqual(['of the device', 'frame of the device'])
+    await asked.rack
+    await inMs(20, () => undefined)
+    // The router asks both again, the frame first.
+    const again = [await asks(frame, async () => 'the frame'), await asks(rack, at.lost)]
+    expect(again).toEqual(['the frame', 'the rack'])
+  })
+  it('takes an answer with nothing in it for none', async () => {
+    expect(await opens(rackPage(), async () => undefined as never)).toBe('of the device')
+    await expect(
+      opens(
+        rackPage(() => undefined),
+        async () => undefined as never,
+      ),
+    ).rejects.toThrow(NotKept)
+  })
   it('that somebody has left meanwhile is told nothing', async () => {
     const told = vi.fn()
     const stop = onLateAnswer(told)

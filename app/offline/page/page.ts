@@ -50,9 +50,7 @@ let onScreen: string | undefined
 /** A page has come, and is what is looked at now. @param address path and search */
 export const arrivedAt = (address: string) => void (onScreen = address)
 const listeners = new Set<() => void>()
-/** Answers that came too late for the page, by address. */
-const late = new Map<string, { data: unknown; at: number }>()
-/** One that nobody has fetched by then is as old as any. */
+/** A late answer that nobody has fetched by then is as old as any. */
 const LATE_MS = 10_000
 const lateListeners = new Set<() => void>()
 
@@ -103,6 +101,14 @@ export function openPage<T, P = unknown>(
   { around = false } = {},
 ): ((load: Load<T, P>) => Promise<T>) & { hydrate: true } {
   let last: Shown | undefined
+  /** The answer that came too late. Each loader has its own: what stands around a page has the page's address, too. */
+  let late: Shown | undefined
+  const later = async (address: string, asked: Promise<{ data: T } | { error: unknown }>) => {
+    const answer = await asked
+    if (!('data' in answer) || location.pathname + location.search !== address) return
+    late = { address, data: answer.data, at: Date.now() }
+    for (const tell of lateListeners) tell()
+  }
   const load = async ({ request, params, serverLoader }: Load<T, P>) => {
     const url = new URL(request.url)
     const address = url.pathname + url.search
@@ -116,11 +122,12 @@ export function openPage<T, P = unknown>(
       stand(at)
       return data
     }
-    const came = late.get(address)
-    late.delete(address)
-    if (came && Date.now() - came.at < LATE_MS) return show(came.data as T)
+    const came = late
+    late = undefined
+    if (came?.address === address && Date.now() - came.at < LATE_MS) return show(came.data as T)
     const asked = serverLoader().then(
-      (data) => ({ data }),
+      // Nothing at all is no answer of Keg's.
+      (data) => (data === undefined ? { error: new TypeError('The answer was empty.') } : { data }),
       (error: unknown) => ({ error }),
     )
     const stands = last !== undefined && (around || (last.address === address && onScreen === address))
@@ -186,13 +193,6 @@ const noAnswer = (error: unknown) =>
 /** A browser that knows of no connection is not waited for: should it be wrong, the answer comes late. */
 const slow = () =>
   new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), navigator.onLine ? SLOW_MS : 0))
-
-async function later(address: string, asked: Promise<{ data: unknown } | { error: unknown }>) {
-  const answer = await asked
-  if (!('data' in answer) || location.pathname + location.search !== address) return
-  late.set(address, { data: answer.data, at: Date.now() })
-  for (const tell of lateListeners) tell()
-}
 
 /** The same as before is the same: nothing on the page moves. */
 function same<T>(last: Shown | undefined, address: string, data: T): T {
