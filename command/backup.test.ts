@@ -118,7 +118,7 @@ it('a backup restored elsewhere is identical, nobody is signed in to it, and its
   }
 }, 120_000)
 
-it('a token that was revoked since the backup stays revoked', async () => {
+it('whatever was shut out since the backup stays out, and no device is let in before somebody has looked', async () => {
   await keg(['backup', 'before.dump'], other)
   const [token] = await ask<{ token_id: string }>(
     other,
@@ -126,11 +126,33 @@ it('a token that was revoked since the backup stays revoked', async () => {
     insert into api_token (shop_id, token_id, name, token_hash, scopes, made_by, held_by, made_at)
     select shop_id, gen_random_uuid(), 'gone', 'x', '{calc}', user_id, user_id, now() from app_user limit 1 returning token_id`,
   )
+  await ask(
+    other,
+    `
+    with made as (
+      insert into device (shop_id, device_id, name, token_hash, paired_by, paired_at)
+      select shop_id, gen_random_uuid(), name, name::bytea, user_id, now()
+      from app_user, unnest('{lost van,other van}'::text[]) name where role = 'manager' limit 2 returning 1),
+    left_shop as (
+      insert into app_user (shop_id, user_id, sign_in, role, password_hash, created_at)
+      select shop_id, gen_random_uuid(), 'left-the-shop', 'technician', 'none', now() from app_user limit 1
+      returning shop_id, user_id)
+    insert into person (shop_id, user_id, display_name) select shop_id, user_id, 'Who left' from left_shop`,
+  )
   await keg(['backup', 'with-token.dump'], other)
   await ask(other, `update api_token set revoked_at = now() where token_id = '${token!.token_id}'`)
+  await ask(other, `update device set revoked_at = now() where name = 'lost van'`)
+  await ask(other, `update app_user set disabled_at = now() where sign_in = 'left-the-shop'`)
   const { stdout } = await keg(['restore', 'with-token.dump'], other)
-  expect(stdout).toContain('1 tokens that were revoked since stay revoked')
+  for (const each of ['Token gone', 'Device lost van', 'Person Who left'])
+    expect(stdout).toContain(`${each} stays out, as since the backup`)
+  expect(stdout).toMatch(/[1-9]\d* devices? (is|are) kept out until a manager has looked/)
   expect(await ask(other, `select 1 from api_token where revoked_at is null and name = 'gone'`)).toEqual([])
+  expect(await ask(other, `select 1 from device where in_force`)).toEqual([])
+  expect(await ask(other, `select 1 from device where name = 'lost van' and revoked_at is null`)).toEqual([])
+  expect(
+    await ask(other, `select 1 from app_user where sign_in = 'left-the-shop' and disabled_at is null`),
+  ).toEqual([])
 }, 120_000)
 
 it('a backup of an earlier schema is restored, brought up to date and checked', async () => {

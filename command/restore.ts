@@ -13,9 +13,10 @@ import {
   dropDatabase,
   endAllSessions,
   makeDatabase,
+  holdDevices,
   putInPlace,
-  revokeAgain,
-  revokedTokens,
+  shutOut,
+  shutOutAgain,
 } from '../db/restore'
 
 const run = promisify(execFile)
@@ -27,6 +28,7 @@ const appUrl = address('KEG_DATABASE_URL')
 const place = partsOf(appUrl).database
 const made = `${place}_${only ? 'check' : 'restoring'}_${process.pid}`
 const at = (url: string) => withDatabase(url, made)
+const STAYS_OUT = { token: 'Token', device: 'Device', person: 'Person' }
 
 try {
   const books = await restoreBeside()
@@ -59,8 +61,9 @@ async function restoreBeside(): Promise<Books> {
 }
 
 async function takeThePlace(books: Books) {
-  const revoked = await revokedTokens(withDatabase(adminUrl, place))
-  const again = await revokeAgain(at(adminUrl), revoked ?? [])
+  const out = await shutOut(withDatabase(adminUrl, place))
+  const again = await shutOutAgain(at(adminUrl), out ?? [])
+  const held = await holdDevices(at(adminUrl))
   const ended = await endAllSessions(at(adminUrl))
   const away = `${place}_before_restore`
   await dropDatabase(adminUrl, away)
@@ -68,14 +71,17 @@ async function takeThePlace(books: Books) {
   report(books)
   console.log(`[keg] What was there before is kept as the database ${away}, until the next restore.`)
   console.log(`[keg] ${ended} sessions were ended: everybody signs in again.`)
-  if (revoked === undefined)
+  if (out === undefined)
     console.log(
-      '[keg] Which tokens were revoked since cannot be known: look at Settings, Tokens for programs.',
+      '[keg] Which tokens, devices and people were shut out since cannot be known: look at Settings, and at Kit, Live instruments.',
     )
-  else if (again > 0) console.log(`[keg] ${again} tokens that were revoked since stay revoked.`)
-  console.log(
-    '[keg] People who were disabled since, and new passwords, are as they were then: look at Settings, People.',
-  )
+  for (const { kind, name } of again)
+    console.log(`[keg] ${STAYS_OUT[kind]} ${name} stays out, as since the backup.`)
+  if (held > 0)
+    console.log(
+      `[keg] ${held} ${held === 1 ? 'device is' : 'devices are'} kept out until a manager has looked: Kit, Live instruments.`,
+    )
+  console.log('[keg] Passwords are as they were then: look at Settings, People.')
 }
 
 function report({ movements, entries, wrong }: Books) {

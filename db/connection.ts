@@ -2,6 +2,8 @@ import { AsyncLocalStorage } from 'node:async_hooks'
 import { readFileSync } from 'node:fs'
 import postgres from 'postgres'
 import { severalHosts } from './address'
+import { asBusy } from './busy'
+import { type Line, line } from './line'
 
 /** A transaction in which one shop is set: only its rows can be seen or written. */
 export type ShopTx = postgres.TransactionSql<{ bigint: number }>
@@ -11,6 +13,8 @@ type Sql = postgres.Sql<{ bigint: number }>
 const insideShop = new AsyncLocalStorage<string>()
 let pool: Sql | undefined
 let ears: Sql | undefined
+let leaders: Sql | undefined
+let places: Line | undefined
 
 /** PostgreSQL's bigint as a safe integer: masses are whole milligrams, far below 2^53. */
 const safeBigint = {
@@ -33,19 +37,55 @@ const plainDate = {
 }
 
 /**
- * The pool, for this folder's modules only: what is not in a shop goes through definer functions.
+ * The pool, for this folder's modules only.
  * @throws Error when KEG_DATABASE_URL is not set.
  */
-export function database(): Sql {
-  pool ??= open(addressFrom('KEG_DATABASE_URL'), process.env.KEG_DATABASE_POOLED === '1')
+function database(): Sql {
+  pool ??= open(addressFrom('KEG_DATABASE_URL'), process.env.KEG_DATABASE_POOLED === '1', connections())
   return pool
 }
+
+/** Connections that this process may hold for its work. What it listens on, and what it leads by, are its own. */
+function connections(): number {
+  const wanted = Number(process.env.KEG_DATABASE_CONNECTIONS ?? 10)
+  if (Number.isInteger(wanted) && wanted >= LEAST_CONNECTIONS && wanted <= 1_000) return wanted
+  throw new Error(
+    `KEG_DATABASE_CONNECTIONS is ${process.env.KEG_DATABASE_CONNECTIONS}: give a whole number from ${LEAST_CONNECTIONS} to 1000, or leave it out (10)`,
+  )
+}
+
+/** One that waits for a lock, and one for everybody else. */
+const LEAST_CONNECTIONS = 2
+
+/** Nobody waits longer for a connection, and no more than so many at once: they are told to come again. */
+const WAIT = { ms: 5_000, most: 200 }
+
+/** One of the connections, as soon as there is one. @throws BusyError */
+function withConnection<T>(work: () => Promise<T>): Promise<T> {
+  places ??= line({ atOnce: connections(), most: WAIT.most, ms: WAIT.ms })
+  return places(work).catch((error: unknown) => {
+    throw asBusy(error)
+  })
+}
+
+/**
+ * Asks what is in no shop, through a definer function.
+ * @throws BusyError when the database cannot be asked now
+ */
+export const askDirectory = <T extends readonly object[]>(work: (sql: Sql) => PromiseLike<T>): Promise<T> =>
+  withConnection(async () => work(database()))
 
 /** Where this process listens for changes. A pooler of transactions cannot carry that: it wants an address of its own. */
 export function listeningDatabase(): Sql {
   if (!process.env.KEG_LISTEN_DATABASE_URL) return database()
-  ears ??= open(addressFrom('KEG_LISTEN_DATABASE_URL'), false)
+  ears ??= open(addressFrom('KEG_LISTEN_DATABASE_URL'), false, 1)
   return ears
+}
+
+/** What one process does for all holds a transaction open meanwhile: on a connection that nobody else waits for. */
+export function leadingDatabase(): Sql {
+  leaders ??= open(addressFrom('KEG_DATABASE_URL'), process.env.KEG_DATABASE_POOLED === '1', 1)
+  return leaders
 }
 
 function addressFrom(variable: string): string {
@@ -56,9 +96,9 @@ function addressFrom(variable: string): string {
 }
 
 /** @param pooled transactions of one client come from different sessions of the server: nothing may be kept in them */
-function open(url: string, pooled: boolean): Sql {
+function open(url: string, pooled: boolean, max: number): Sql {
   return postgres(url, {
-    max: Number(process.env.KEG_DATABASE_CONNECTIONS ?? 10),
+    max,
     types: { bigint: safeBigint, date: plainDate },
     // Columns only: what is inside a jsonb is nobody's business here.
     transform: { column: { from: postgres.toCamel, to: postgres.fromCamel } },
@@ -78,6 +118,8 @@ const SESSION = {
   plan_cache_mode: 'force_generic_plan',
   // Nothing that Keg asks takes nearly as long: what does holds up others.
   statement_timeout: 30_000,
+  // Whoever waits longer for a row that others hold is told to come again.
+  lock_timeout: 8_000,
   idle_in_transaction_session_timeout: 30_000,
 }
 
@@ -86,7 +128,7 @@ let underWay = 0
 /** How many transactions of shops are under way in this process, and how many connections it may hold. */
 export const databaseLoad = () => ({
   transactions: underWay,
-  connections: Number(process.env.KEG_DATABASE_CONNECTIONS ?? 10),
+  connections: connections(),
 })
 
 const DEADLOCK = '40P01'
@@ -96,31 +138,53 @@ const TRIES = 3
  * The only way to a shop's rows: one transaction with the shop set for it. Row-level security shows and takes
  * nothing else, whatever the query says. Not to be nested, and no network calls inside. After a deadlock it is done
  * again from the start, and said so: locks are taken in one order (see `locks.ts`), so that it should never be needed.
- * @throws Error when called within another shop's transaction.
+ * @throws Error when called within another shop's transaction
+ * @throws BusyError when there is no connection to be had, or others hold for too long what this needs
  */
 export async function inShop<T>(shopId: string, work: (tx: ShopTx) => Promise<T>): Promise<T> {
   if (insideShop.getStore()) throw new Error('inShop must not be nested: pass the transaction on instead')
   underWay++
-  const running = insideShop.run(shopId, async () => {
-    for (let tried = 1; ; tried++) {
-      try {
-        const result = await database().begin(async (tx) => {
-          // Sent, but not waited for: the work's first query follows it on the same connection, and fails with it.
-          const shopSet = tx`select set_config('keg.shop_id', ${shopId}, true)`.execute()
-          const [value] = await Promise.all([work(tx as unknown as ShopTx), shopSet])
-          return { value }
-        })
-        return (result as { value: T }).value
-      } catch (error) {
-        if (tried >= TRIES || (error as { code?: string }).code !== DEADLOCK) throw error
-        process.emitWarning(
-          `Two transactions waited for each other: ${(error as Error).stack}`,
-          'KegDeadlock',
-        )
+  const running = withConnection(() =>
+    insideShop.run(shopId, async () => {
+      for (let tried = 1; ; tried++) {
+        try {
+          const result = await database().begin(async (tx) => {
+            // Sent, but not waited for: the work's first query follows it on the same connection, and fails with it.
+            const shopSet = tx`select set_config('keg.shop_id', ${shopId}, true)`.execute()
+            const [value] = await Promise.all([work(tx as unknown as ShopTx), shopSet])
+            return { value }
+          })
+          return (result as { value: T }).value
+        } catch (error) {
+          if (tried >= TRIES || (error as { code?: string }).code !== DEADLOCK) throw error
+          process.emitWarning(
+            `Two transactions waited for each other: ${(error as Error).stack}`,
+            'KegDeadlock',
+          )
+        }
       }
-    }
-  })
+    }),
+  )
   return running.finally(() => underWay--)
+}
+
+const lines = new Map<string, Line>()
+/** Whoever writes on a job that so many others write on is told to come again. */
+const WRITERS = { atOnce: 1, most: 30, ms: 10_000 }
+
+/**
+ * The same for whoever writes on one job: one after another. What waits for a job's turn waits without a connection, and
+ * holds up nobody else.
+ * @throws BusyError also when too many wait for the same job
+ */
+export async function onJob<T>(shopId: string, jobId: string, work: (tx: ShopTx) => Promise<T>): Promise<T> {
+  let turn = lines.get(jobId)
+  if (!turn) lines.set(jobId, (turn = line(WRITERS)))
+  try {
+    return await turn(() => inShop(shopId, work))
+  } finally {
+    if (turn.idle()) lines.delete(jobId)
+  }
 }
 
 const ANSWER_MS = 3_000
@@ -131,7 +195,7 @@ export async function databaseAnswers(): Promise<boolean> {
   const late = new Promise<false>((resolve) => {
     timer = setTimeout(() => resolve(false), ANSWER_MS)
   })
-  const answer = database()`select 1`.then(
+  const answer = askDirectory((sql) => sql`select 1`).then(
     () => true,
     () => false,
   )
@@ -139,6 +203,6 @@ export async function databaseAnswers(): Promise<boolean> {
 }
 
 export async function closeDatabase(): Promise<void> {
-  await Promise.all([pool?.end({ timeout: 5 }), ears?.end({ timeout: 5 })])
-  pool = ears = undefined
+  await Promise.all([pool, ears, leaders].map((each) => each?.end({ timeout: 5 })))
+  pool = ears = leaders = places = undefined
 }

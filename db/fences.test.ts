@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../testing/a-shop'
-import { database } from './connection'
+import { askDirectory } from './connection'
 import * as db from '.'
 
 let mine: AShop
@@ -139,9 +139,12 @@ describe('another shop', () => {
       'kit_done',
       'kit_use',
     ])
-      expect(await database().unsafe(`select * from ${table}`), table).toHaveLength(0)
+      expect(await askDirectory((sql) => sql.unsafe(`select * from ${table}`)), table).toHaveLength(0)
     for (const table of ['directory', 'session', 'rate_count'])
-      await expect(database().unsafe(`select * from ${table}`), table).rejects.toThrow(/permission denied/)
+      await expect(
+        askDirectory((sql) => sql.unsafe(`select * from ${table}`)),
+        table,
+      ).rejects.toThrow(/permission denied/)
   })
 })
 

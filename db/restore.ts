@@ -39,38 +39,61 @@ export async function putInPlace(adminUrl: string, made: string, place: string, 
   )
 }
 
-export interface RevokedToken {
+/** What somebody has shut out, by its name; of a database that a backup is put in the place of. */
+export interface ShutOut {
+  kind: 'token' | 'device' | 'person'
   shopId: string
-  tokenId: string
-  revokedAt: Date
+  id: string
+  name: string
+  at: Date
 }
 
-/** Every token that was revoked; undefined where there is no such database, or none that can be read. */
-export async function revokedTokens(databaseUrl: string): Promise<RevokedToken[] | undefined> {
+/** Everything that is shut out in a database; undefined where there is no such database, or none that can be read. */
+export async function shutOut(databaseUrl: string): Promise<ShutOut[] | undefined> {
   try {
     return await asAdmin(databaseUrl, async (sql) => [
-      ...(await sql<RevokedToken[]>`
-        select shop_id as "shopId", token_id as "tokenId", revoked_at as "revokedAt"
-        from api_token where revoked_at is not null`),
+      ...(await sql<ShutOut[]>`
+        select 'token' as kind, shop_id as "shopId", token_id as id, name, revoked_at as at
+          from api_token where revoked_at is not null
+        union all select 'device', shop_id, device_id, name, revoked_at from device where revoked_at is not null
+        union all select 'person', u.shop_id, u.user_id, p.display_name, u.disabled_at
+          from app_user u join person p using (shop_id, user_id) where u.disabled_at is not null`),
     ])
   } catch (error) {
-    // No database yet, or one from before there were tokens: nothing was revoked in it.
-    if (['3D000', '42P01'].includes((error as { code?: string }).code ?? '')) return []
+    // No database yet, or one from before there were such things: nothing was shut out in it.
+    if (['3D000', '42P01', '42703'].includes((error as { code?: string }).code ?? '')) return []
     return undefined
   }
 }
 
-/** What was revoked stays revoked. @returns how many were open in this database again */
-export async function revokeAgain(databaseUrl: string, revoked: RevokedToken[]): Promise<number> {
+/** What was shut out stays out. @returns which were open in this database again */
+export async function shutOutAgain(databaseUrl: string, all: readonly ShutOut[]): Promise<ShutOut[]> {
   return asAdmin(databaseUrl, async (sql) => {
-    let count = 0
-    for (const { shopId, tokenId, revokedAt } of revoked) {
-      const { count: changed } = await sql`
-        update api_token set revoked_at = ${revokedAt}
-        where shop_id = ${shopId} and token_id = ${tokenId} and revoked_at is null`
-      count += changed
+    const again: ShutOut[] = []
+    for (const each of all) {
+      const { shopId, id, at } = each
+      const { count } =
+        each.kind === 'token'
+          ? await sql`update api_token set revoked_at = ${at} where shop_id = ${shopId} and token_id = ${id} and revoked_at is null`
+          : each.kind === 'device'
+            ? await sql`update device set revoked_at = ${at} where shop_id = ${shopId} and device_id = ${id} and revoked_at is null`
+            : // Never the last manager of a shop.
+              await sql`
+                update app_user u set disabled_at = ${at}
+                where shop_id = ${shopId} and user_id = ${id} and disabled_at is null and (role <> 'manager' or exists (
+                  select 1 from app_user o where o.shop_id = u.shop_id and o.user_id <> u.user_id
+                    and o.role = 'manager' and o.disabled_at is null))`
+      if (count > 0) again.push(each)
     }
-    return count
+    return again
+  })
+}
+
+/** No device is let in before somebody has looked: what was revoked since the backup cannot be known in it. @returns how many */
+export async function holdDevices(databaseUrl: string): Promise<number> {
+  return asAdmin(databaseUrl, async (sql) => {
+    const held = await sql`update device set held_at = now() where in_force`
+    return held.count
   })
 }
 

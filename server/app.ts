@@ -7,6 +7,7 @@ import * as build from 'virtual:react-router/server-build'
 import 'react-router'
 import {
   allShops,
+  BusyError,
   closeDatabase,
   databaseAnswers,
   firstRunCode as codeOf,
@@ -83,12 +84,20 @@ app.use(
 /** What failed outside of pages: said in words, never with what stands in the code. */
 app.use((error: Error, _request: Request, response: Response, next: NextFunction) => {
   if (response.headersSent) return next(error)
+  if (error instanceof BusyError) {
+    response.status(503).type('text/plain').send(error.data)
+    return
+  }
   log.error({ err: error }, 'request failed outside of pages')
   response.status(500).type('text/plain').send('That did not work, and nothing was changed. Try it again.')
 })
 
-/** A shop's data is for whoever signed in, and for no cache on the way, unless an answer says otherwise of itself. */
+/**
+ * A shop's data is for whoever signed in, and for no cache on the way, unless an answer says otherwise of itself. Who is told
+ * that it cannot be done now is told when to come again.
+ */
 function keepPrivate(this: Response) {
+  if (this.statusCode === 503 && !this.getHeader('retry-after')) this.set('retry-after', '2')
   if (!this.getHeader('cache-control')) this.set('cache-control', 'private, no-store')
   this.vary('cookie')
 }

@@ -66,7 +66,8 @@ export async function aBay(
       heard = nr
     }
     for (let said = rig.reports!.next(); said; said = rig.reports!.next()) {
-      await takeReports({ shopId: shop.shopId, deviceId }, { ...said, sentAt: at }, now())
+      const reports = { ...said, sentAt: at }
+      await inShop(shop.shopId, (tx) => takeReports(tx, deviceId, reports, now()))
       rig.reports!.taken(said.programmeId, said.reports.at(-1)!.nr)
     }
   }

@@ -9,7 +9,6 @@ import {
   command,
   cylinderOf,
   foldOpen,
-  inShop,
   lock,
   onePiece,
   openTape,
@@ -38,41 +37,40 @@ export interface Reports {
  * @returns false when this device is at no such programme
  */
 export async function takeReports(
-  { shopId, deviceId }: { shopId: string; deviceId: string },
+  tx: ShopTx,
+  deviceId: string,
   { programmeId, sentAt, reports }: Reports,
   now: Date,
 ): Promise<boolean> {
-  return inShop(shopId, async (tx) => {
-    const programme = await programmeOf(tx, programmeId)
-    if (!programme || programme.deviceId !== deviceId) return false
-    const userId = await begunBy(tx, programme)
-    if (!userId) return false
-    const { jobId } = programme
-    await lock(tx, { jobId })
-    const by = { jobId, userId, programmeId, now }
-    for (const report of reports.toSorted((a, b) => a.nr - b.nr)) {
-      const state = await foldOpen(tx, jobId, await openTape(tx, jobId))
-      const own = state.programmes.find((each) => each.programmeId === programmeId)
-      const said = fromStation(
-        report,
-        own ?? { programmeId, steps: [] },
-        state,
-        await factsOf(tx, programme, state),
-      )
-      const { refused } = await tell(tx, said, {
-        ...by,
-        name: 'station',
-        at: report.at,
-        from: report.nr * ROOM,
-        offsetMs: sentAt - now.getTime(),
-        happened: true,
-      })
-      if (refused.length > 0) log.error({ jobId, programmeId, refused }, 'what a station said was not taken')
-    }
-    const after = await foldOpen(tx, jobId, await openTape(tx, jobId))
-    if (!(await goesOn(tx, programme, after, by))) await raiseAlarms(tx, jobId, stationAlarms(after), now)
-    return true
-  })
+  const programme = await programmeOf(tx, programmeId)
+  if (!programme || programme.deviceId !== deviceId) return false
+  const userId = await begunBy(tx, programme)
+  if (!userId) return false
+  const { jobId } = programme
+  await lock(tx, { jobId })
+  const by = { jobId, userId, programmeId, now }
+  for (const report of reports.toSorted((a, b) => a.nr - b.nr)) {
+    const state = await foldOpen(tx, jobId, await openTape(tx, jobId))
+    const own = state.programmes.find((each) => each.programmeId === programmeId)
+    const said = fromStation(
+      report,
+      own ?? { programmeId, steps: [] },
+      state,
+      await factsOf(tx, programme, state),
+    )
+    const { refused } = await tell(tx, said, {
+      ...by,
+      name: 'station',
+      at: report.at,
+      from: report.nr * ROOM,
+      offsetMs: sentAt - now.getTime(),
+      happened: true,
+    })
+    if (refused.length > 0) log.error({ jobId, programmeId, refused }, 'what a station said was not taken')
+  }
+  const after = await foldOpen(tx, jobId, await openTape(tx, jobId))
+  if (!(await goesOn(tx, programme, after, by))) await raiseAlarms(tx, jobId, stationAlarms(after), now)
+  return true
 }
 
 /** What has to be known of the station, as it is now. */

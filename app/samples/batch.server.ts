@@ -1,4 +1,4 @@
-import { countRefused, inShop, type RefusedSample, takeSamples } from '#db'
+import { countRefused, type RefusedSample, takeSamples } from '#db'
 import { now } from '~/session/clock.server'
 import { log } from '~/session/log.server'
 import { problem } from '~/slide-rule/problem.server'
@@ -26,9 +26,12 @@ export async function answerBatch(posted: Posted): Promise<{ accepted: number; k
     const { shopId, deviceId } = device
     const samples = samplesIn(posted.text)
     if (typeof samples === 'string') {
-      const counted = await inShop(shopId, (tx) => countRefused(tx, deviceId, samples, now()))
-      return counted ? problem(422, 'This is no batch', samples) : noDevice()
+      return await device.within(async (tx) => {
+        await countRefused(tx, deviceId, samples, now())
+        return problem(422, 'This is no batch', samples)
+      })
     }
+    // It looks whether the device is in force under the lock that numbers its batches.
     const taken = await takeSamples(shopId, deviceId, samples, now())
     if (!taken) return noDevice()
     const { accepted, known, refused } = taken

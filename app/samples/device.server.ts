@@ -1,5 +1,5 @@
 import { RateLimiterMemory } from 'rate-limiter-flexible'
-import { deviceOf } from '#db'
+import { deviceOf, inForce, inShop, type ShopTx } from '#db'
 import { addressKey, overLimit } from '~/session/rate.server'
 import { problem } from '~/slide-rule/problem.server'
 
@@ -18,12 +18,21 @@ function limits(): RateLimiterMemory {
 export interface DeviceCall {
   shopId: string
   deviceId: string
+  /**
+   * Does something in the device's name, in one transaction in which it is looked at whether it is in force: the one way
+   * to do anything as a device. What is long done and only answered late is asked again, and refused.
+   */
+  within: <T>(work: (tx: ShopTx) => Promise<T>) => Promise<T | Response>
 }
 
-/** Which device asks, by its token; what it is answered instead when it may not. */
+/**
+ * The one door for devices: which one asks, by its token; what it is answered instead when it may not.
+ * @param wanted the device in the address, where it has one
+ */
 export async function deviceCall(
   authorization: string | null,
   address: string,
+  wanted?: string,
 ): Promise<DeviceCall | Response> {
   const [, token] = /^Bearer +(\S+)$/i.exec(authorization ?? '') ?? []
   const device = token?.startsWith('kegdev_') ? await deviceOf(token) : undefined
@@ -39,7 +48,14 @@ export async function deviceCall(
       1,
     )
   }
-  return device
+  const { shopId, deviceId } = device
+  if (wanted !== undefined && wanted !== deviceId)
+    return problem(403, 'Another device', 'The token belongs to another device than the address says.')
+  return {
+    shopId,
+    deviceId,
+    within: (work) => inShop(shopId, async (tx) => ((await inForce(tx, deviceId)) ? work(tx) : noDevice())),
+  }
 }
 
 export const noDevice = () =>

@@ -1,5 +1,5 @@
 import { announce } from '../changes'
-import { database, type ShopTx } from '../connection'
+import { askDirectory, type ShopTx } from '../connection'
 
 /** What goes on in a running recovery, as it was judged last. */
 export interface Running {
@@ -34,7 +34,7 @@ interface JobWithClocks {
 
 /** In all shops: the jobs in which something runs against the clock. */
 export async function runningEverywhere(): Promise<JobWithClocks[]> {
-  return database()<JobWithClocks[]>`select shop_id, job_id, last_seq from jobs_with_clocks()`
+  return askDirectory((sql) => sql<JobWithClocks[]>`select shop_id, job_id, last_seq from jobs_with_clocks()`)
 }
 
 /** Keeps what goes on; others are told where it is something else than before. */

@@ -1,5 +1,5 @@
 import { FOLD_VERSION } from '#core/tape'
-import { database, inShop, type ShopTx } from '../connection'
+import { askDirectory, inShop, type ShopTx } from '../connection'
 import { lock } from '../locks'
 import { settle } from './settle'
 import { foldOpen, keepCheckpoint, openTape } from './tape'
@@ -50,9 +50,9 @@ async function rebuild(tx: ShopTx, jobId: string) {
 
 /** Every shop, for commands that run over all of them. */
 export async function allShops(): Promise<string[]> {
-  return (await database()<{ shopId: string }[]>`select shop_id from all_shops() as shop_id`).map(
-    (r) => r.shopId,
-  )
+  return (
+    await askDirectory((sql) => sql<{ shopId: string }[]>`select shop_id from all_shops() as shop_id`)
+  ).map((r) => r.shopId)
 }
 
 /**

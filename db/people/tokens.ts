@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { database, inShop, type ShopTx } from '../connection'
+import { askDirectory, inShop, type ShopTx } from '../connection'
 import { readShop, type Shop } from '../shop'
 import { hashOf } from './sign-in'
 
@@ -79,9 +79,9 @@ export interface TokenHolder {
 
 /** Whom a token speaks for; undefined when it is unknown, was revoked, or its holder is no manager any more. Notes the day of its use. */
 export async function findApiToken(token: string, at: Date): Promise<TokenHolder | undefined> {
-  const [found] = await database()<
-    { shopId: string; tokenId: string }[]
-  >`select * from token_find(${hashOf(token)})`
+  const [found] = await askDirectory(
+    (sql) => sql<{ shopId: string; tokenId: string }[]>`select * from token_find(${hashOf(token)})`,
+  )
   if (!found) return undefined
   return inShop(found.shopId, async (tx) => {
     const [row] = await tx<{ scopes: Scope[]; usedOn: string | null }[]>`

@@ -27,7 +27,7 @@ export async function stations(tx: ShopTx): Promise<StationRow[]> {
       c.cylinder_id as tank_id, c.label as tank, c.refrigerant as tank_gas, b.job_id as busy_job, j.number as busy_number
     from kit k
       join channel_use u on u.shop_id = k.shop_id and u.kit_id = k.kit_id and u.until is null and u.channel = 'weight'
-      join device d on d.shop_id = u.shop_id and d.device_id = u.device_id and d.revoked_at is null
+      join device d on d.shop_id = u.shop_id and d.device_id = u.device_id and d.in_force
       left join cylinder c on c.shop_id = k.shop_id and c.cylinder_id = (k.facts->>'tankId')::uuid and c.retired_at is null
       left join programme b on b.shop_id = k.shop_id and b.kit_id = k.kit_id and b.ended_at is null
       left join job j on j.shop_id = b.shop_id and j.job_id = b.job_id

@@ -1,6 +1,6 @@
 import { randomBytes, randomInt } from 'node:crypto'
 import { type Arrival, type Channel, CLOCK_BATCHES } from '#core/samples'
-import { database, inShop, type ShopTx } from '../connection'
+import { askDirectory, inShop, type ShopTx } from '../connection'
 import { hashOf } from '../people/sign-in'
 
 export interface DeviceChannel {
@@ -17,6 +17,8 @@ export interface DeviceRow {
   pairedAt: Date
   pairedBy: string
   revokedAt: Date | null
+  /** Since a restore: nobody has looked yet whether it may still be let in. */
+  heldAt: Date | null
   /** When its last batch came. */
   heardAt: Date | null
   /** Samples that were not taken since it was paired, and why the last was not. */
@@ -68,7 +70,9 @@ export async function pairDevice(
   at: Date,
 ): Promise<{ shopId: string; token: string } | undefined> {
   const hash = hashOf(plain(code))
-  const [found] = await database()<{ shopId: string | null }[]>`select pairing_find(${hash}) as shop_id`
+  const [found] = await askDirectory(
+    (sql) => sql<{ shopId: string | null }[]>`select pairing_find(${hash}) as shop_id`,
+  )
   const shopId = found?.shopId
   if (!shopId) return undefined
   return inShop(shopId, async (tx) => {
@@ -109,23 +113,25 @@ export async function deviceOf(token: string): Promise<{ shopId: string; deviceI
   const key = hash.toString('base64')
   const kept = known.get(key)
   if (kept) return kept
-  const [found] = await database()<{ shopId: string; deviceId: string }[]>`select * from device_find(${hash})`
+  const [found] = await askDirectory(
+    (sql) => sql<{ shopId: string; deviceId: string }[]>`select * from device_find(${hash})`,
+  )
   if (!found) return undefined
   if (known.size >= MOST_KNOWN) known.clear()
   known.set(key, found)
   return found
 }
 
-/** It is there, and nobody has revoked it. */
+/** It is there, nobody has revoked it, and nobody has to look at it first. */
 export async function inForce(tx: ShopTx, deviceId: string): Promise<boolean> {
-  const rows = await tx`select 1 from device where device_id = ${deviceId} and revoked_at is null`
+  const rows = await tx`select 1 from device where device_id = ${deviceId} and in_force`
   return rows.length > 0
 }
 
 /** The shop's devices, those in force first. */
 export async function devices(tx: ShopTx): Promise<DeviceRow[]> {
   return tx<DeviceRow[]>`
-    select d.device_id, d.name, d.stand_in, d.paired_at, p.display_name as paired_by, d.revoked_at, d.heard_at, d.refused,
+    select d.device_id, d.name, d.stand_in, d.paired_at, p.display_name as paired_by, d.revoked_at, d.held_at, d.heard_at, d.refused,
       d.refused_why, d.refused_at, (
         select coalesce(jsonb_agg(jsonb_build_object('channel', c.channel, 'kitId', u.kit_id, 'kit', k.label) order by c.channel), '[]')
         from device_channel c
@@ -149,6 +155,13 @@ export async function revokeDevice(tx: ShopTx, deviceId: string, at: Date): Prom
   const changed = await tx`
     update device set revoked_at = ${at} where device_id = ${deviceId} and revoked_at is null`
   await tx`update channel_use set until = greatest(since, ${at}) where device_id = ${deviceId} and until is null`
+  return changed.count > 0
+}
+
+/** One that was held since a restore is let in again. @returns false where none is held */
+export async function letInAgain(tx: ShopTx, deviceId: string): Promise<boolean> {
+  const changed = await tx`
+    update device set held_at = null where device_id = ${deviceId} and held_at is not null and revoked_at is null`
   return changed.count > 0
 }
 
@@ -192,7 +205,7 @@ export async function standIns(tx: ShopTx, deviceIds: readonly string[]): Promis
   if (deviceIds.length === 0) return []
   return tx<StandIn[]>`
     select device_id, name, state, heard_at from device
-    where stand_in and revoked_at is null and device_id in ${tx([...deviceIds])} order by lower(name)`
+    where stand_in and in_force and device_id in ${tx([...deviceIds])} order by lower(name)`
 }
 
 /** Something for a device to do; it asks for it. @returns its number, or undefined without such a device */
@@ -204,7 +217,7 @@ export async function command(
   at: Date,
 ): Promise<number | undefined> {
   const [next] = await tx<{ commands: number }[]>`
-    update device set commands = commands + 1 where device_id = ${deviceId} and revoked_at is null returning commands`
+    update device set commands = commands + 1 where device_id = ${deviceId} and in_force returning commands`
   if (!next) return undefined
   await tx`
     insert into device_command (shop_id, device_id, nr, command, made_by, made_at)

@@ -1,4 +1,4 @@
-import { database, inShop } from '../connection'
+import { askDirectory, inShop } from '../connection'
 import { hear } from '../changes'
 import { lastBatch, type News, samplesAfter } from './read'
 
@@ -27,9 +27,11 @@ export function announceSamples(shopId: string, deviceId: string, news: News): v
     const all = [...waiting].map(([device, batch]) => `${device} ${batch}`)
     waiting.clear()
     // Not in the transaction of the samples: a notice holds up every other commit while it is written.
-    database()`select pg_notify(${CHANNEL}, said) from unnest(${all}::text[]) said`.catch(() => {
-      // The database has gone: the next batch tells of this one, too.
-    })
+    askDirectory((sql) => sql`select pg_notify(${CHANNEL}, said) from unnest(${all}::text[]) said`).catch(
+      () => {
+        // The database has gone: the next batch tells of this one, too.
+      },
+    )
   }, TOGETHER_MS)
 }
 

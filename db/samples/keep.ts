@@ -1,17 +1,19 @@
 import type { JobState } from '#core/tape'
-import { database, inShop, type ShopTx } from '../connection'
+import { askDirectory, inShop, type ShopTx } from '../connection'
 import { OLDEST_DAYS } from './look'
 
 /** Partitions for yesterday and the week to come; asking twice makes nothing twice. */
 export async function makeSamplePartitions(today: Date): Promise<number> {
   const first = new Date(today.getTime() - 86_400_000).toISOString().slice(0, 10)
-  const [row] = await database()<{ made: number }[]>`select make_sample_partitions(${first}::date, 9) as made`
+  const [row] = await askDirectory(
+    (sql) => sql<{ made: number }[]>`select make_sample_partitions(${first}::date, 9) as made`,
+  )
   return row!.made
 }
 
 /** Forgets where batches of long ago lay. */
 export async function tidyBatches(): Promise<void> {
-  await database()`select tidy_samples()`
+  await askDirectory((sql) => sql`select tidy_samples()`)
 }
 
 /** Days that are thinned in one go; the others wait for the next hour. */

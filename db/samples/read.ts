@@ -32,7 +32,7 @@ export async function liveKit(tx: ShopTx): Promise<{ kitId: string; channel: Cha
   return tx`
     select u.kit_id, u.channel, u.device_id from channel_use u
       join device d on d.shop_id = u.shop_id and d.device_id = u.device_id
-    where u.until is null and d.revoked_at is null order by u.kit_id, u.channel limit 500`
+    where u.until is null and d.in_force order by u.kit_id, u.channel limit 500`
 }
 
 export interface ChannelSamples {

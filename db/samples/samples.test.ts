@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Channel } from '#core/samples'
 import { aJob, anEntry, type AShop, aShop, note } from '../../testing/a-shop'
-import { database } from '../connection'
+import { askDirectory } from '../connection'
 import * as db from '..'
 
 let shop: AShop
@@ -187,7 +187,7 @@ describe('a batch', () => {
           tx`insert into sample (shop_id, device_id, channel, at, seq, value) values (${theirs.shopId}, ${deviceId}, 'weight', now(), 9, 1)`,
       ),
     ).rejects.toThrow('row-level security')
-    await expect(database()`select * from sample_other`).rejects.toThrow('permission denied')
+    await expect(askDirectory((sql) => sql`select * from sample_other`)).rejects.toThrow('permission denied')
   })
 })
 

@@ -77,7 +77,7 @@ async function rangesOf(tx: ShopTx, deviceIds: string[]): Promise<Map<string, Ra
       join device_channel c on c.shop_id = d.shop_id and c.device_id = d.device_id
       left join channel_use u on u.shop_id = c.shop_id and u.device_id = c.device_id and u.channel = c.channel and u.until is null
       left join kit k on k.shop_id = u.shop_id and k.kit_id = u.kit_id
-    where d.device_id = any(${deviceIds}::uuid[]) and d.revoked_at is null
+    where d.device_id = any(${deviceIds}::uuid[]) and d.in_force
     order by d.device_id for no key update of d`
   const of = new Map<string, Ranges>()
   for (const { deviceId, channel, facts } of rows) {
@@ -142,6 +142,6 @@ async function write(tx: ShopTx, posts: readonly Looked[]): Promise<Map<string, 
 export async function countRefused(tx: ShopTx, deviceId: string, why: string, now: Date): Promise<boolean> {
   const changed = await tx`
     update device set refused = refused + 1, refused_why = ${why}, refused_at = ${now}
-    where device_id = ${deviceId} and revoked_at is null`
+    where device_id = ${deviceId} and in_force`
   return changed.count > 0
 }

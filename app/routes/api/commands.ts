@@ -1,5 +1,5 @@
-import { type Change, commandsAfter, inForce, inShop, onChange } from '#db'
-import { deviceCall, noDevice } from '~/samples/device.server'
+import { type Change, commandsAfter, onChange } from '#db'
+import { deviceCall } from '~/samples/device.server'
 import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
 import { problem } from '~/slide-rule/problem.server'
@@ -15,11 +15,9 @@ const LONGEST_S = 25
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const { address, reference } = context.get(requestFacts)
   try {
-    const device = await deviceCall(request.headers.get('authorization'), address)
+    const device = await deviceCall(request.headers.get('authorization'), address, params.deviceId)
     if (device instanceof Response) return device
     const { shopId, deviceId } = device
-    if (params.deviceId !== deviceId)
-      return problem(403, 'Another device', 'The token belongs to another device than the address says.')
     const asked = new URL(request.url).searchParams
     const after = Number(asked.get('after') ?? 0)
     const wait = Number(asked.get('wait') ?? LONGEST_S)
@@ -29,18 +27,15 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
         'What is asked is not clear',
         '"after" is the number of the last command, "wait" is in seconds.',
       )
-    const look = () =>
-      inShop(shopId, async (tx) =>
-        (await inForce(tx, deviceId)) ? commandsAfter(tx, deviceId, after) : undefined,
-      )
+    const look = () => device.within((tx) => commandsAfter(tx, deviceId, after))
     const bell = await ring(shopId, deviceId, request.signal)
     try {
       let found = await look()
-      if (found?.length === 0 && wait > 0) {
+      if (Array.isArray(found) && found.length === 0 && wait > 0) {
         await bell.wait(Math.min(wait, LONGEST_S) * 1_000)
         found = await look()
       }
-      if (!found) return noDevice()
+      if (found instanceof Response) return found
       return Response.json({ commands: found }, { headers: { 'cache-control': 'no-store' } })
     } finally {
       bell.stop()

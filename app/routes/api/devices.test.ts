@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { setTimeout as pause } from 'node:timers/promises'
 import { RouterContextProvider } from 'react-router'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -10,6 +11,7 @@ import {
   devices,
   freshPairingCode,
   inShop,
+  letInAgain,
   revokeDevice,
 } from '#db'
 import { requestFacts } from '~/session/request-facts'
@@ -18,7 +20,14 @@ import { type AShop, aShop } from '../../../testing/a-shop'
 import { loader as commands } from './commands'
 import { action as pairings } from './pairings'
 import { answerBatch } from '~/samples/batch.server'
+import { action as programme } from './programme'
 import { action as state } from './state'
+
+const someReports = {
+  programmeId: randomUUID(),
+  sentAt: Date.now(),
+  reports: [{ nr: 1, at: Date.now(), kind: 'began', step: 'recover' }],
+}
 
 let shop: AShop
 beforeAll(async () => {
@@ -153,9 +162,32 @@ describe('samples', () => {
       expect((await ask(samples, { samples: [weight(1)] }, each ? { token: each } : {})).status).toBe(401)
     await inShop(shop.shopId, (tx) => revokeDevice(tx, deviceId, new Date()))
     expect((await ask(samples, { samples: [weight(1)] }, { token })).status).toBe(401)
-    expect((await ask(samples, 'no json', { token })).status).toBe(401)
-    expect((await ask(commands, undefined, { token, deviceId, method: 'GET' })).status).toBe(401)
-    expect((await ask(state, {}, { token, deviceId, method: 'PUT' })).status).toBe(401)
+  })
+  it('one that is revoked, or held since a restore, is let in nowhere', async () => {
+    const doors: Record<string, (token: string, deviceId: string) => Promise<{ status: number }>> = {
+      samples: (token) => ask(samples, { samples: [weight(1)] }, { token }),
+      'samples, unreadable': (token) => ask(samples, 'no json', { token }),
+      commands: (token, deviceId) =>
+        ask(commands, undefined, { token, deviceId, method: 'GET', query: '?wait=0' }),
+      state: (token, deviceId) => ask(state, {}, { token, deviceId, method: 'PUT' }),
+      programme: (token, deviceId) => ask(programme, someReports, { token, deviceId }),
+    }
+    // Every device route there is.
+    const routes = readFileSync('app/routes.ts', 'utf8').matchAll(
+      /'devices\/:deviceId\/(\w+)', 'routes\/api/g,
+    )
+    expect(Object.keys(doors)).toEqual(expect.arrayContaining([...routes].map(([, name]) => name!)))
+    for (const [name, knock] of Object.entries(doors)) {
+      const { token, deviceId } = await paired()
+      expect((await knock(token, deviceId)).status, name).not.toBe(401)
+      await inShop(shop.shopId, (tx) => tx`update device set held_at = now() where device_id = ${deviceId}`)
+      expect((await knock(token, deviceId)).status, name).toBe(401)
+      expect(await inShop(shop.shopId, (tx) => letInAgain(tx, deviceId))).toBe(true)
+      expect((await knock(token, deviceId)).status, name).not.toBe(401)
+      await inShop(shop.shopId, (tx) => revokeDevice(tx, deviceId, new Date()))
+      expect((await knock(token, deviceId)).status, name).toBe(401)
+      expect(await inShop(shop.shopId, (tx) => letInAgain(tx, deviceId))).toBe(false)
+    }
   })
   it('a flood of one device is held back, and no other one with it', async () => {
     const [one, other] = [await paired(), await paired()]

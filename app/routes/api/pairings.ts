@@ -4,7 +4,7 @@ import { CHANNELS, type Channel } from '#core/samples'
 import { announce, inShop, pairDevice } from '#db'
 import { now } from '~/session/clock.server'
 import { log } from '~/session/log.server'
-import { addressKey, overLimit } from '~/session/rate.server'
+import { addressKey, failed, overLimitOfFailures } from '~/session/rate.server'
 import { requestFacts } from '~/session/request-facts'
 import { problem } from '~/slide-rule/problem.server'
 import type { Route } from './+types/pairings'
@@ -31,7 +31,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   const { address, reference } = context.get(requestFacts)
   try {
     if (request.method !== 'POST') return onlyPost()
-    const over = await overLimit('API_STRANGER', addressKey(address))
+    const from = addressKey(address)
+    const over = await overLimitOfFailures('PAIRING', from)
     if (over) return problem(429, 'Too many at once', over, { headers: { 'retry-after': '60' } })
     const body: unknown = await request.json().catch(() => undefined)
     const { value, error } = ASKED.validate(body)
@@ -48,12 +49,14 @@ export async function action({ request, context }: Route.ActionArgs) {
       standIn: value.standIn,
     }
     const paired = await pairDevice(value.code, device, now())
-    if (!paired)
+    if (!paired) {
+      await failed('PAIRING', from)
       return problem(
         403,
         'This code does not open anything',
         'It is mistyped, was used already, or is older than a quarter of an hour: make a new one under Kit, Live instruments.',
       )
+    }
     await inShop(paired.shopId, (tx) => announce(tx, { kind: 'device', id: device.deviceId }))
     return Response.json(
       { deviceId: device.deviceId, token: paired.token, channels: device.channels },

@@ -75,10 +75,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { address, reference } = context.get(requestFacts)
   try {
     if (request.method !== 'POST') return onlyPost()
-    const device = await deviceCall(request.headers.get('authorization'), address)
+    const device = await deviceCall(request.headers.get('authorization'), address, params.deviceId)
     if (device instanceof Response) return device
-    if (params.deviceId !== device.deviceId)
-      return problem(403, 'Another device', 'The token belongs to another device than the address says.')
     const text = await request.text()
     const { value, error } = REPORTS.validate(text.length <= LARGEST ? parsed(text) : undefined)
     if (error)
@@ -93,7 +91,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         'These are no reports',
         'A report is at most a week older than "sentAt", and not from after it: set the clock, and send what is true.',
       )
-    return (await takeReports(device, value, now()))
+    const taken = await device.within((tx) => takeReports(tx, device.deviceId, value, now()))
+    if (taken instanceof Response) return taken
+    return taken
       ? new Response(null, { status: 204 })
       : problem(
           404,

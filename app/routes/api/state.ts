@@ -1,5 +1,5 @@
-import { announce, inForce, inShop, keepState } from '#db'
-import { deviceCall, noDevice } from '~/samples/device.server'
+import { announce, keepState } from '#db'
+import { deviceCall } from '~/samples/device.server'
 import { log } from '~/session/log.server'
 import { requestFacts } from '~/session/request-facts'
 import { problem } from '~/slide-rule/problem.server'
@@ -12,22 +12,18 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { address, reference } = context.get(requestFacts)
   try {
     if (request.method !== 'PUT') return onlyPut()
-    const device = await deviceCall(request.headers.get('authorization'), address)
+    const device = await deviceCall(request.headers.get('authorization'), address, params.deviceId)
     if (device instanceof Response) return device
-    const { shopId, deviceId } = device
-    if (params.deviceId !== deviceId)
-      return problem(403, 'Another device', 'The token belongs to another device than the address says.')
+    const { deviceId } = device
     const text = await request.text()
     const state = text.length <= LARGEST && !text.includes('\\u0000') ? parsed(text) : undefined
     if (!state)
       return problem(422, 'This is no state', `Send a JSON object of at most ${LARGEST} characters.`)
-    const kept = await inShop(shopId, async (tx) => {
-      if (!(await inForce(tx, deviceId))) return false
+    return await device.within(async (tx) => {
       await keepState(tx, deviceId, state)
       await announce(tx, { kind: 'device', id: deviceId })
-      return true
+      return new Response(null, { status: 204 })
     })
-    return kept ? new Response(null, { status: 204 }) : noDevice()
   } catch (error) {
     log.error({ err: error, reference }, 'the state of a device was not kept')
     return problem(503, 'Not now', 'Send it again in a few seconds.', {

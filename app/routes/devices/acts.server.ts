@@ -6,6 +6,7 @@ import {
   devices,
   freshPairingCode,
   inShop,
+  letInAgain,
   moveChannel,
   onePiece,
   renameDevice,
@@ -83,6 +84,17 @@ export async function revoke({ typed, shopId }: Sent): Promise<Result> {
     was = await revokeDevice(tx, form.value.deviceId, now())
   })
   return { done: was ? 'It is not let in any more. What it has sent stays.' : 'It was revoked already.' }
+}
+
+/** One that a restore holds: somebody has looked, and it may come in. */
+export async function letIn({ typed, shopId }: Sent): Promise<Result> {
+  const form = checkForm(typed, revokeSchema)
+  if (form.refused) return form.refused
+  let was = false
+  await changed(shopId, form.value.deviceId, async (tx) => {
+    was = await letInAgain(tx, form.value.deviceId)
+  })
+  return { done: was ? 'It is let in again.' : 'It was let in, or revoked, already: reload the page.' }
 }
 
 const changed = (shopId: string, deviceId: string, work: (tx: ShopTx) => Promise<void>) =>

@@ -11,9 +11,9 @@ import { Field } from '~/ui/field'
 import { clockTime, dayAndTime, duration } from '~/ui/time'
 import { CHANNEL_WORDS, SAMPLE_PROBLEM_WORDS } from '~/wording/en'
 import type { Route } from './+types/devices'
-import { makeCode, move, rename, type Result, revoke } from './acts.server'
+import { letIn, makeCode, move, rename, type Result, revoke } from './acts.server'
 
-const ACTS = { code: makeCode, rename, move, revoke }
+const ACTS = { code: makeCode, rename, move, revoke, letIn }
 
 export function meta() {
   return [{ title: 'Live instruments · Keg' }]
@@ -54,12 +54,15 @@ export default function Devices({ loaderData, actionData }: Route.ComponentProps
   const done = actionData && 'done' in actionData ? actionData : undefined
   const refused = actionData && 'errors' in actionData ? actionData : undefined
   const there = all.filter((each) => !each.revokedAt)
+  const held = there.filter((each) => each.heldAt).length
   const gone = all.filter((each) => each.revokedAt)
   return (
     <>
       <div className="page-head">
         <h1>Live instruments</h1>
-        <span className="quiet">{there.length} in force</span>
+        <span className="quiet">
+          {there.length - held} in force{held > 0 && `, ${held} kept out`}
+        </span>
         <div className="actions">
           <Link className="btn btn-outline-secondary" to="/kit">
             Kit
@@ -146,6 +149,24 @@ function Device({ device, data: { kit, timeZone, manages }, refused, busy }: Dev
           {device.pairedBy}
         </span>
       </div>
+      {device.heldAt && (
+        <div className="row-of">
+          <p className="field-error mb-0">
+            Kept out since a backup was put back on {dayAndTime(device.heldAt, timeZone)}: it may have been
+            revoked after that backup was made.{' '}
+            {manages ? 'Let it in, or revoke it.' : 'A manager lets it in, or revokes it.'}
+          </p>
+          {manages && (
+            <RouterForm method="post">
+              <input type="hidden" name="act" value="letIn" />
+              <input type="hidden" name="deviceId" value={deviceId} />
+              <Button type="submit" disabled={busy}>
+                Let it in
+              </Button>
+            </RouterForm>
+          )}
+        </div>
+      )}
       {count > 0 && (
         <p className="field-error mb-0">
           {count} {count === 1 ? 'sample was' : 'samples were'} not taken; the last{' '}

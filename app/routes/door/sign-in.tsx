@@ -1,12 +1,23 @@
+import { createHash, randomBytes } from 'node:crypto'
 import Joi from 'joi'
 import { useSyncExternalStore } from 'react'
 import { Button } from 'react-bootstrap'
 import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
-import { closeSession, findSession, findSignIn, inShop, nobodyYet, openSession, passwordHashOf } from '#db'
+import {
+  browserKnown,
+  closeSession,
+  findSession,
+  findSignIn,
+  inShop,
+  keepBrowser,
+  nobodyYet,
+  openSession,
+  passwordHashOf,
+} from '#db'
 import { readForm, refuse, text } from '~/form/read.server'
 import { openPage } from '~/offline/page/page'
 import { formUnsent, sendForm, subscribeToForms } from '~/offline/page/send-form'
-import { sessionCookie, sessionToken } from '~/session/cookie.server'
+import { marksIn, sessionCookie, sessionToken, withMark } from '~/session/cookie.server'
 import { passwordFits } from '~/session/password.server'
 import { ownPath } from '~/session/own-path'
 import { addressKey, overLimit, slowBeyond } from '~/session/rate.server'
@@ -37,14 +48,11 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request, schema)
   if (form.refused) return data(form.refused, { status: 400 })
   const { signIn, password, to } = form.value
-  const { address } = context.get(requestFacts)
-  const name = signIn.toLowerCase()
-  const from = addressKey(address)
-  const wait =
-    (await overLimit('SIGN_IN_ADDRESS', from)) ?? (await overLimit('SIGN_IN', `${name} from ${from}`))
-  if (wait) return data(refuse({ signIn }, { password: wait }), { status: 429 })
-  await slowBeyond('SIGN_IN_NAME', name)
   const found = await findSignIn(signIn)
+  const marks = await marksIn(request)
+  const known = found && (await markOf(marks, found.userId))
+  const wait = await tooManyTries(signIn.toLowerCase(), addressKey(context.get(requestFacts).address), known)
+  if (wait) return data(refuse({ signIn }, { password: wait }), { status: 429 })
   const hash = found && (await inShop(found.shopId, (tx) => passwordHashOf(tx, found.userId)))
   if (!(await passwordFits(password, hash)) || !found)
     return data(
@@ -60,7 +68,30 @@ export async function action({ request, context }: Route.ActionArgs) {
   const before = await sessionToken(request)
   if (before) await closeSession(before)
   const token = await openSession(found.shopId, found.userId)
-  return redirect(ownPath(to), { headers: { 'set-cookie': await sessionCookie.serialize(token) } })
+  const mark = known ?? randomBytes(24).toString('base64url')
+  await keepBrowser(mark, found.shopId, found.userId)
+  const headers = new Headers()
+  headers.append('set-cookie', await sessionCookie.serialize(token))
+  headers.append('set-cookie', await withMark(marks, mark))
+  return redirect(ownPath(to), { headers })
+}
+
+/** The mark of whoever wants in, where they have signed in before. */
+async function markOf(marks: readonly string[], userId: string): Promise<string | undefined> {
+  for (const mark of marks) if (await browserKnown(mark, userId)) return mark
+  return undefined
+}
+
+/**
+ * A browser that is known counts for itself: whoever guesses somebody's password beside them, or from their address, does
+ * not lock them out. @returns a sentence
+ */
+async function tooManyTries(name: string, from: string, known: string | undefined) {
+  if (known) return overLimit('SIGN_IN', `${name} in ${createHash('sha256').update(known).digest('hex')}`)
+  const wait =
+    (await overLimit('SIGN_IN_ADDRESS', from)) ?? (await overLimit('SIGN_IN', `${name} from ${from}`))
+  if (!wait) await slowBeyond('SIGN_IN_NAME', name)
+  return wait
 }
 
 export async function clientAction(sent: Route.ClientActionArgs) {

@@ -1,6 +1,6 @@
 import { data } from 'react-router'
 import { decidesOn, type Entry, type RefusalCode } from '#core/tape'
-import { append, inShop, jobHead, NoSuchJobError, openJob, tapeOf } from '#db'
+import { append, inShop, jobHead, NoSuchJobError, onJob, openJob, tapeOf } from '#db'
 import { isId } from '~/form/ids.server'
 import { now, todayIn } from '~/session/clock.server'
 import { overLimit } from '~/session/rate.server'
@@ -50,7 +50,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (may.length === 0) return Response.json({ entries: [], refused: never })
   const at = now()
   try {
-    const { entries, refused } = await inShop(shop.shopId, async (tx) => {
+    const { entries, refused } = await onJob(shop.shopId, params.jobId, async (tx) => {
       // One that was begun without a signal: described here for the first time.
       if (may.some((entry) => entry.kind === 'job-described') && !(await jobHead(tx, params.jobId)))
         await openJob(tx, params.jobId, person.userId, at)
