@@ -117,6 +117,10 @@ const schema = Joi.object({
   movements: rows({ refrigerant: gas }),
 })
 
+/** More than the largest file can have that says anything. */
+const MOST_ROWS = 600_000
+const lengthOf = (part: unknown) => (Array.isArray(part) ? [part.length] : [])
+
 /** Reads an archive. @returns a sentence where it is none that this Keg can read */
 export function readArchive(text: string): ReadArchive | { wrong: string } {
   let sent: unknown
@@ -125,6 +129,9 @@ export function readArchive(text: string): ReadArchive | { wrong: string } {
   } catch {
     return { wrong: 'That is no archive of Keg: it cannot be read as JSON. Was it cut off on its way?' }
   }
+  const rows = typeof sent === 'object' && sent !== null ? Object.values(sent).flatMap(lengthOf) : []
+  if (rows.reduce((sum, each) => sum + each, 0) > MOST_ROWS)
+    return { wrong: `That is no archive of Keg: it has more than ${MOST_ROWS} rows.` }
   const version = typeof sent === 'object' && sent !== null && 'version' in sent ? sent.version : undefined
   if (typeof version === 'number' && version > ARCHIVE_VERSION)
     return { wrong: 'That archive was written by a newer Keg: bring this one up to date first.' }

@@ -1,4 +1,5 @@
 import sharp from 'sharp'
+import { line } from '#db'
 
 /** A photo that cannot be taken: what to do about it. */
 export class PhotoError extends Error {
@@ -6,10 +7,13 @@ export class PhotoError extends Error {
 }
 
 const LONGEST_PX = 1600
-const MOST_PIXELS = 60_000_000
+const MOST_PIXELS = 50_000_000
 const FORMATS = ['jpeg', 'png', 'webp']
-// Two cores, and a server to keep answering.
+// Two cores, and a server to keep answering: one thread for a picture, and nothing kept of it.
 sharp.concurrency(1)
+sharp.cache(false)
+/** One picture at a time, however many come at once; whoever waits has not been read yet. */
+export const oneByOne = line({ atOnce: 1, most: 60, ms: 90_000 })
 
 /**
  * A picture as it is kept: at most 1600 pixels long, upright, JPEG, without anything but its pixels: no place, no camera.
@@ -31,6 +35,8 @@ export async function smallerPhoto(bytes: Buffer): Promise<{ jpeg: Buffer; width
     return { jpeg: data, width: info.width, height: info.height }
   } catch (error) {
     if (error instanceof PhotoError) throw error
+    if (/pixel limit/.test((error as Error).message))
+      throw new PhotoError('This picture has more than 50 megapixels: take it with fewer.')
     throw new PhotoError(
       'This file is no picture that can be read: take the photo again, as JPEG, PNG or WebP.',
     )

@@ -62,6 +62,8 @@ export async function shopIsEmpty(tx: ShopTx): Promise<boolean> {
   return row!.empty
 }
 
+export const NOT_EMPTY = 'There is something in this shop already: an archive goes into an empty one only.'
+
 /** A row of an archive does not fit; the text says which. */
 export class ArchiveError extends Error {
   override name = 'ArchiveError'
@@ -78,8 +80,7 @@ export async function bringBack(
   at: Date,
 ): Promise<void> {
   await lock(tx, { shop: true })
-  if (!(await shopIsEmpty(tx)))
-    throw new ArchiveError('There is something in this shop already: an archive goes into an empty one only.')
+  if (!(await shopIsEmpty(tx))) throw new ArchiveError(NOT_EMPTY)
   const { shop, people, parts } = archive
   await fitting(
     'shop',

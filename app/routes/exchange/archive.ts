@@ -1,9 +1,13 @@
 import { redirect } from 'react-router'
-import { ArchiveError, bringBack, inShop, rebuildSummaries } from '#db'
-import { readArchive, writeArchive } from '~/exchange/archive.server'
+import { inShop, NOT_EMPTY, shopIsEmpty } from '#db'
+import { writeArchive } from '~/exchange/archive.server'
 import { now, todayIn } from '~/session/clock.server'
 import { manager } from '~/session/signed-in.server'
+import { inThread, TooMuchError } from '~/threads/in-thread.server'
 import type { Route } from './+types/archive'
+
+/** A large shop, on a slow machine. */
+const LONGEST_MS = 10 * 60_000
 
 /** The whole shop, as it is at one moment. */
 export async function loader({ context }: Route.LoaderArgs) {
@@ -22,20 +26,21 @@ export async function loader({ context }: Route.LoaderArgs) {
 /** Back into an empty shop: all of it, or nothing. */
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop } = manager(context)
+  // Before anything is read.
+  if (!(await inShop(shop.shopId, shopIsEmpty))) return refused(NOT_EMPTY)
   const form = await request.formData().catch(() => undefined)
   const file = form?.get('archive')
   if (!(file instanceof File)) return refused('Choose the file of the archive.')
-  const archive = readArchive(await file.text())
-  if ('wrong' in archive) return refused(archive.wrong)
+  const bytes = await file.arrayBuffer()
   try {
-    await inShop(shop.shopId, (tx) => bringBack(tx, archive, now()))
+    const { wrong } = await inThread('bringArchive', { shopId: shop.shopId, bytes, at: now() }, LONGEST_MS, [
+      bytes,
+    ])
+    return wrong === undefined ? redirect('/') : refused(wrong)
   } catch (error) {
-    if (error instanceof ArchiveError) return refused(error.message)
+    if (error instanceof TooMuchError) return refused('That is more than an archive of Keg has in it.')
     throw error
   }
-  // Projections follow from what is there now; a start that finds them missing makes them as well.
-  await rebuildSummaries(shop.shopId)
-  return redirect('/')
 }
 
 const refused = (sentence: string) =>

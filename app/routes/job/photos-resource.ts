@@ -1,7 +1,7 @@
 import { data } from 'react-router'
 import { inShop, jobHead, keepPhoto } from '#db'
 import { found, idOf } from '~/form/ids.server'
-import { PhotoError, smallerPhoto } from '~/photos/smaller.server'
+import { oneByOne, PhotoError, smallerPhoto } from '~/photos/smaller.server'
 import { now } from '~/session/clock.server'
 import { overLimit } from '~/session/rate.server'
 import { signedIn, writer } from '~/session/signed-in.server'
@@ -15,10 +15,18 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const jobId = idOf(params.jobId)
   const over = await overLimit('PHOTO', person.userId)
   if (over) throw data(over, { status: 429, headers: { 'retry-after': '60' } })
+  await inShop(shop.shopId, async (tx) => found(await jobHead(tx, jobId), 'job'))
+  return oneByOne(() => take(request, { shopId: shop.shopId, userId: person.userId, jobId }))
+}
+
+async function take(
+  request: Request,
+  { shopId, userId, jobId }: { shopId: string; userId: string; jobId: string },
+) {
   const form = await request.formData().catch(() => undefined)
   // Of whoever was here before: it waits for them. A page of an older Keg does not say.
-  const userId = form?.get('userId')
-  if (typeof userId === 'string' && userId !== person.userId)
+  const by = form?.get('userId')
+  if (typeof by === 'string' && by !== userId)
     throw data('Somebody else has signed in on this device: this photo waits for whoever took it.', {
       status: 409,
     })
@@ -27,11 +35,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!(file instanceof File) || typeof photoId !== 'string')
     throw data('No photo came: choose one, or take one.', { status: 400 })
   const id = idOf(photoId)
-  await inShop(shop.shopId, async (tx) => found(await jobHead(tx, jobId), 'job'))
   try {
     const smaller = await smallerPhoto(Buffer.from(await file.arrayBuffer()))
-    const kept = await inShop(shop.shopId, (tx) =>
-      keepPhoto(tx, { photoId: id, jobId, userId: person.userId, at: now(), ...smaller }),
+    const kept = await inShop(shopId, (tx) =>
+      keepPhoto(tx, { photoId: id, jobId, userId, at: now(), ...smaller }),
     )
     if (!kept) throw data('This photo is in another job already.', { status: 422 })
     return Response.json({ photoId: id, width: smaller.width, height: smaller.height })

@@ -16,6 +16,8 @@ import type { PaperJob, Show } from './paper-job'
 
 /** More lines of a tape than this make a book, and no report. */
 const MOST_LINES = 1_500
+/** Of these together: 60 pages of them. */
+const MOST_CHARACTERS = 240_000
 
 export function verdicts({ state, judging, reading, data }: PaperJob): Content[] {
   if (state.verdicts.length === 0) return []
@@ -101,32 +103,39 @@ export function cautions({ state, data }: PaperJob): Content[] {
   return [{ text: 'Cautions', style: 'heading' }, { ul: lines }]
 }
 
+/** The newest rows that fit: a page holds some 4,000 characters. */
+function lastRows(rows: string[][]): string[][] {
+  let left = MOST_CHARACTERS
+  const first = rows.findLastIndex((row) => (left -= row.join('').length) < 0)
+  return rows.slice(first + 1)
+}
+
 export function tape({ state, data }: PaperJob, show: Show): Content[] {
   const labels = new Map(data.cylinders.map((each) => [each.cylinderId, each.label]))
   const words = entryWords(show, {
     cylinder: (id) => labels.get(id),
     system: (id) => (data.system?.systemId === id ? data.system.name : undefined),
   })
-  const lines = state.lines.slice(-MOST_LINES)
-  return [
-    { text: 'Everything that was noted', style: 'heading' },
-    ...(lines.length < state.lines.length
-      ? [
-          {
-            text: `The last ${MOST_LINES} of ${state.lines.length} entries; the job’s file has all.`,
-            style: 'quiet',
-          },
-        ]
-      : []),
-    grid(
-      ['Time', 'Entry', 'By'],
-      lines.map(({ entry, time, body, struck }) => [
+  const rows = lastRows(
+    state.lines
+      .slice(-MOST_LINES)
+      .map(({ entry, time, body, struck }) => [
         `${day(time, data.shop.timeZone)} ${clockTime(time, data.shop.timeZone)}`,
         `${words(entry.kind, body)}${struck ? ' (struck)' : ''}`,
         data.people[entry.userId ?? ''] ?? '',
       ]),
-      ['auto', '*', 'auto'],
-    ),
+  )
+  return [
+    { text: 'Everything that was noted', style: 'heading' },
+    ...(rows.length < state.lines.length
+      ? [
+          {
+            text: `The last ${rows.length} of ${state.lines.length} entries; the job’s file has all.`,
+            style: 'quiet',
+          },
+        ]
+      : []),
+    grid(['Time', 'Entry', 'By'], rows, ['auto', '*', 'auto']),
   ]
 }
 

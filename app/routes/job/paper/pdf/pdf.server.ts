@@ -1,8 +1,12 @@
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import pdfmake from 'pdfmake'
+import { foldTape } from '#core/tape'
+import { atmospherePa, type Units } from '#core/units'
+import type { JobData } from '~/job/data'
+import { judgingContext } from '../../job-context'
 import { definition } from './document'
-import type { PaperJob } from './paper-job'
+import { type Copy, type PaperJob, photoWords } from './paper-job'
 
 let ready = false
 
@@ -32,4 +36,30 @@ function fonts(): void {
 export async function reportPdf(job: PaperJob): Promise<Buffer> {
   fonts()
   return pdfmake.createPdf(definition(job)).getBuffer()
+}
+
+/** What a report is laid out of. */
+export interface Report {
+  data: JobData
+  units: Units
+  copy: Copy
+  photos: { photoId: string; jpeg: Uint8Array }[]
+}
+
+/** The same from a job as it was loaded: folding a long tape takes its time, too. */
+export async function layOutReport({ data, units, copy, photos }: Report): Promise<Uint8Array> {
+  const state = foldTape(data.entries)
+  const altitudeM = data.system?.altitudeM
+  const jpegs = new Map(photos.map((each) => [each.photoId, Buffer.from(each.jpeg)]))
+  return reportPdf({
+    data,
+    state,
+    judging: judgingContext(data, state),
+    reading: { units, ...(altitudeM ? { atmospherePa: atmospherePa(altitudeM) } : {}) },
+    copy,
+    photos: state.photos.flatMap((photo) => {
+      const jpeg = photo.hidden === undefined && jpegs.get(photo.photoId)
+      return jpeg ? [{ words: photoWords(photo), jpeg }] : []
+    }),
+  })
 }
