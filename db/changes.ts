@@ -2,7 +2,8 @@ import { type ShopTx, listeningDatabase } from './connection'
 
 /** Something changed; ids only, readers refetch in their own shop. */
 export interface Change {
-  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'alarm' | 'refetch'
+  /** `session`: one of somebody's has ended, told by the functions that end it. */
+  kind: 'job' | 'cylinder' | 'kit' | 'device' | 'alarm' | 'session' | 'refetch'
   id: string
 }
 

@@ -24,7 +24,13 @@ import { requestFacts } from '~/session/request-facts'
 import { inHandNow } from './loop'
 import { measured, metrics } from './metrics'
 import { samples } from './samples'
-import { contentSecurityPolicy, refuseCrossSite, refuseLargeBodies, seenFromOutside } from './guard'
+import {
+  contentSecurityPolicy,
+  refuseCrossSite,
+  refuseLargeBodies,
+  refuseOddities,
+  seenFromOutside,
+} from './guard'
 
 /** Everything but static files: health, guards, pages. */
 export const app = express()
@@ -57,7 +63,7 @@ app.use((_request: Request, response: Response, next: NextFunction) => {
     response.set('strict-transport-security', 'max-age=31536000')
   next()
 })
-app.use(refuseCrossSite, refuseLargeBodies, seenFromOutside)
+app.use(refuseOddities, refuseCrossSite, refuseLargeBodies, seenFromOutside)
 
 app.all('/api/v1/samples', ...samples)
 

@@ -1,4 +1,7 @@
+import { isIP } from 'node:net'
+import { hostname } from 'node:os'
 import type { NextFunction, Request, Response } from 'express'
+import { host as ownHost } from './address'
 
 /** What a page may load: its own files, and scripts and styles that carry this answer's nonce. */
 export function contentSecurityPolicy(nonce: string, development: boolean): string {
@@ -18,11 +21,55 @@ export function contentSecurityPolicy(nonce: string, development: boolean): stri
   ].join('; ')
 }
 
+/** The path as the router reads it: `/api/../jobs` is no way around what is asked of `/jobs`. */
+const pathOf = ({ originalUrl }: Pick<Request, 'originalUrl'>) =>
+  new URL(originalUrl, 'http://keg.invalid').pathname
+
+const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'OPTIONS']
+/** A name or an address, and perhaps a port. */
+const HOST = /^(\[[0-9a-f:.]+\]|[a-z0-9.-]+)(:\d{1,5})?$/i
+
+/** Without KEG_ORIGIN: this machine by its name, its own address, or any address; a name that somebody made point here is none. */
+function isOurs(host: string): boolean {
+  const name = host
+    .replace(/:\d+$/, '')
+    .replace(/^\[|\]$/g, '')
+    .toLowerCase()
+  return (
+    isIP(name) !== 0 ||
+    name === 'localhost' ||
+    name.endsWith('.localhost') ||
+    name === ownHost.toLowerCase() ||
+    name === hostname().toLowerCase()
+  )
+}
+
+/** What no browser and no program of ours would ask: a method, an address or a host that is none. */
+export function refuseOddities(request: Request, response: Response, next: NextFunction) {
+  const refuse = (status: number, sentence: string) =>
+    response.status(status).type('text/plain').send(sentence)
+  if (!METHODS.includes(request.method)) {
+    response.set('allow', METHODS.join(', '))
+    return void refuse(405, 'Keg does not know that method.')
+  }
+  const host = request.get('host') ?? ''
+  if (!HOST.test(host) || !URL.canParse(`http://${host}`))
+    return void refuse(400, 'This request names no host that can be read.')
+  if (!process.env.KEG_ORIGIN && !isOurs(host))
+    return void refuse(
+      400,
+      'Keg is not known by that name here. Whoever runs it sets KEG_ORIGIN to the address that browsers use.',
+    )
+  if (!request.originalUrl.startsWith('/') || !URL.canParse(request.originalUrl, 'http://keg.invalid'))
+    return void refuse(400, 'This request has no address that can be read.')
+  next()
+}
+
 /** Whatever changes something must come from a page of ours: the browser says where from. */
 export function refuseCrossSite(request: Request, response: Response, next: NextFunction) {
   if (['GET', 'HEAD', 'OPTIONS'].includes(request.method) || comesFromUs(request)) return next()
   // Programs come with a token of their own, never with a browser's cookie.
-  if (request.path.startsWith('/api/')) return next()
+  if (pathOf(request).startsWith('/api/')) return next()
   response
     .status(403)
     .type('text/plain')
@@ -57,11 +104,12 @@ export function refuseLargeBodies(request: Request, response: Response, next: Ne
   if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next()
   const length = request.get('content-length')
   if (length === undefined && request.get('transfer-encoding') === undefined) return next()
-  const most = largest(request.path)
+  const path = pathOf(request)
+  const most = largest(path)
   if (length !== undefined && Number(length) <= most) return next()
   response.status(413)
   const detail = 'That is more than Keg takes at once: send less.'
-  if (request.path.startsWith('/api/'))
+  if (path.startsWith('/api/'))
     response
       .type('application/problem+json')
       .send(JSON.stringify({ type: 'about:blank', title: 'Too large', status: 413, detail }))

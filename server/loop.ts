@@ -23,8 +23,8 @@ const worst = new Map<string, number>()
 const ID = /[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}/gi
 
 export function inHandNow({ method, path }: Request, response: Response, next: NextFunction) {
-  // Whoever listens for changes is in hand all day, and has nothing worked out.
-  if (path === '/events') return next()
+  // Whoever waits for changes or commands is in hand all day, and has nothing worked out.
+  if (path === '/events' || path.endsWith('/commands')) return next()
   const asked = { place: `${method} ${path.slice(0, 120).replace(ID, ':id')}` }
   inHand.add(asked)
   response.once('close', () => {

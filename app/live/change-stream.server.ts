@@ -2,9 +2,11 @@ import { type News, onChange, onSamples } from '#db'
 
 interface ChangeStream {
   shopId: string
+  /** Who listens. */
+  userId: string
   /** Devices whose samples are wanted, each with the last batch that is known already. */
   devices?: ReadonlyMap<string, number | undefined>
-  /** Looked at again at each heartbeat; false ends the stream. */
+  /** Looked at again at each heartbeat, and when a session of theirs ends; false ends the stream. */
   stillMay: () => Promise<boolean>
   heartbeatMs: number
   /** Version of the program that answers: told first, so that pages of an older one know. */
@@ -22,7 +24,15 @@ const MOST_UNREAD = 1_000
  * the next heartbeat; it never leaves it.
  * @throws NotListeningError when changes cannot be heard now
  */
-export async function changeStream({ shopId, devices, stillMay, heartbeatMs, build, signal }: ChangeStream) {
+export async function changeStream({
+  shopId,
+  userId,
+  devices,
+  stillMay,
+  heartbeatMs,
+  build,
+  signal,
+}: ChangeStream) {
   const bytes = new TextEncoder()
   let controller: ReadableStreamDefaultController<Uint8Array> | undefined
   let beat: NodeJS.Timeout | undefined
@@ -33,7 +43,12 @@ export async function changeStream({ shopId, devices, stillMay, heartbeatMs, bui
   const stops: (() => void)[] = []
   const stop = () => stops.splice(0).forEach((each) => each())
   try {
-    stops.push(await onChange(shopId, (change) => send(`data: ${JSON.stringify(change)}\n\n`)))
+    stops.push(
+      await onChange(shopId, (change) => {
+        if (change.kind !== 'session') send(`data: ${JSON.stringify(change)}\n\n`)
+        else if (change.id === userId) void look()
+      }),
+    )
     for (const [deviceId, since] of devices ?? [])
       stops.push(await onSamples(shopId, deviceId, since, (news) => tell(deviceId, news)))
   } catch (error) {
@@ -74,12 +89,17 @@ export async function changeStream({ shopId, devices, stillMay, heartbeatMs, bui
     beat = setTimeout(() => void heartbeat(), heartbeatMs)
   }
 
-  async function heartbeat() {
+  /** Whether its reader may listen still: else it ends. */
+  async function look() {
     // A database that does not answer now says nothing about who may listen.
     const may = await stillMay().catch(() => true)
     // The reader may have gone meanwhile.
+    if (!may && controller) finish()
+  }
+
+  async function heartbeat() {
+    await look()
     if (!controller) return
-    if (!may) return finish()
     send(': beat\n\n')
     if (controller) beatLater()
   }

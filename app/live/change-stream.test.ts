@@ -1,7 +1,17 @@
 import { randomUUID } from 'node:crypto'
 import { setTimeout as pause } from 'node:timers/promises'
 import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
-import { announce, closeDatabase, inShop, onChange } from '#db'
+import {
+  announce,
+  changePassword,
+  closeDatabase,
+  closeSession,
+  findSession,
+  hashOf,
+  inShop,
+  onChange,
+  openSession,
+} from '#db'
 import { aShop } from '../../testing/a-shop'
 import { changeStream } from './change-stream.server'
 
@@ -20,9 +30,14 @@ afterEach(() => {
   expect(unseen.splice(0)).toEqual([])
 })
 
-const opened = (shopId: string, stillMay: () => Promise<boolean>, heartbeatMs = 20) => {
+const opened = (
+  shopId: string,
+  stillMay: () => Promise<boolean>,
+  heartbeatMs = 20,
+  userId: string = randomUUID(),
+) => {
   const reader = new AbortController()
-  return changeStream({ shopId, stillMay, heartbeatMs, signal: reader.signal }).then((stream) => ({
+  return changeStream({ shopId, userId, stillMay, heartbeatMs, signal: reader.signal }).then((stream) => ({
     reader,
     stream,
   }))
@@ -54,6 +69,28 @@ it('a database that does not answer at the heartbeat leaves the stream open; a s
   expect((await text.read()).value).toBe(': beat\n\n')
   answer = () => Promise.resolve(false)
   for (;;) if ((await text.read()).done) break
+})
+
+it('a session that ends, a password that is changed, a person who is disabled: their stream ends at once, and nobody else’s', async () => {
+  const shop = await aShop()
+  const streamOf = async (token: string, userId: string) => {
+    const still = async () => (await findSession(token)) !== undefined
+    const { stream, reader } = await opened(shop.shopId, still, 3_600_000, userId)
+    const read = stream.getReader()
+    await read.read()
+    const ended = read.read().then(({ done }) => done)
+    return { ended, reader, next: () => ended }
+  }
+  const tokens = await Promise.all(Array.from({ length: 4 }, () => openSession(shop.shopId, shop.userId)))
+  const streams = await Promise.all(tokens.map((token) => streamOf(token, shop.userId)))
+  const other = await streamOf(tokens[3]!, randomUUID())
+  await closeSession(tokens[0]!)
+  expect(await streams[0]!.ended).toBe(true)
+  await inShop(shop.shopId, (tx) => changePassword(tx, shop.userId, 'another', hashOf(tokens[1]!)))
+  expect(await Promise.all([streams[2]!.ended, streams[3]!.ended])).toEqual([true, true])
+  const still = await Promise.race([streams[1]!.ended, other.ended, pause(100).then(() => 'open')])
+  expect(still).toBe('open')
+  for (const { reader } of [streams[1]!, other]) reader.abort()
 })
 
 it('changes arrive, and a reader that takes none is let go', async () => {

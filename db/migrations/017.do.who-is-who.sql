@@ -55,5 +55,20 @@ begin
   return tries + sessions + browsers;
 end $$;
 
+-- Whoever listens with a session hears at once that it has ended.
+create or replace function session_close(hash bytea) returns void
+  language sql security definer set search_path = public, pg_temp as $$
+  with gone as (delete from session where token_hash = hash returning shop_id, user_id)
+  select pg_notify('keg_changes', shop_id || ' session ' || user_id) from gone;
+$$;
+
+create or replace function session_close_others(for_user uuid, kept bytea) returns void
+  language sql security definer set search_path = public, pg_temp as $$
+  with gone as (
+    delete from session where shop_id = current_shop() and user_id = for_user and token_hash is distinct from kept
+    returning shop_id, user_id)
+  select pg_notify('keg_changes', shop_id || ' session ' || user_id) from (select distinct * from gone) each;
+$$;
+
 revoke all on function rate_look, browser_keep, browser_known from public;
 grant execute on function rate_look, browser_keep, browser_known to keg_app;

@@ -26,8 +26,11 @@ export async function loader({ context }: Route.LoaderArgs) {
 /** Back into an empty shop: all of it, or nothing. */
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop } = manager(context)
-  // Before anything is read.
-  if (!(await inShop(shop.shopId, shopIsEmpty))) return refused(NOT_EMPTY)
+  // Before anything is kept of it; whoever sends it is answered once it has come.
+  if (!(await inShop(shop.shopId, shopIsEmpty))) {
+    await request.body?.pipeTo(new WritableStream())
+    return refused(NOT_EMPTY)
+  }
   const form = await request.formData().catch(() => undefined)
   const file = form?.get('archive')
   if (!(file instanceof File)) return refused('Choose the file of the archive.')

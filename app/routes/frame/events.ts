@@ -10,11 +10,12 @@ const HEARTBEAT_MS = 25_000
 
 /** One stream of changes for a browser. The session is looked at again at each heartbeat. */
 export async function loader({ request, context }: Route.LoaderArgs) {
-  const { shop } = signedIn(context)
+  const { shop, person } = signedIn(context)
   const token = await sessionToken(request)
   try {
     const stream = await changeStream({
       shopId: shop.shopId,
+      userId: person.userId,
       devices: devicesIn(request),
       stillMay: async () => token !== undefined && (await findSession(token)) !== undefined,
       heartbeatMs: HEARTBEAT_MS,
