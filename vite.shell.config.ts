@@ -1,5 +1,10 @@
-import { readdirSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { readdirSync, readFileSync } from 'node:fs'
 import { defineConfig, type Plugin } from 'vite'
+import { HASH_LENGTH } from './shell/kept'
+
+const hash = (content: Buffer) =>
+  createHash('sha256').update(content).digest('base64url').slice(0, HASH_LENGTH)
 
 /** Tells the worker its version and the list of its files, once the program is built. */
 const program = (): Plugin => ({
@@ -9,12 +14,14 @@ const program = (): Plugin => ({
     const version = assets.flatMap((name) => /^manifest-(\w+)\.js$/.exec(name)?.[1] ?? [])
     if (version.length !== 1)
       throw new Error('build/client/assets has no manifest, or several: build the program first')
-    const files = [
-      ...assets.map((name) => `/assets/${name}`),
-      ...readdirSync('public/icons').map((name) => `/icons/${name}`),
-      '/keg.svg',
-      '/manifest.webmanifest',
-    ]
+    const files = Object.fromEntries(
+      [
+        ...assets.map((name) => `/assets/${name}`),
+        ...readdirSync('public/icons').map((name) => `/icons/${name}`),
+        '/keg.svg',
+        '/manifest.webmanifest',
+      ].map((path) => [path, hash(readFileSync(`build/client${path}`))]),
+    )
     return { define: { KEG_BUILD: JSON.stringify(version[0]), KEG_FILES: JSON.stringify(files) } }
   },
 })

@@ -5,14 +5,17 @@
  * Written by hand: the names of our files carry their content, so that precaching is a list and "have it already"; and the one
  * strategy that matters, the server for so long and then the shell, is none of the ready-made ones.
  */
-import { wayOf } from './ways'
+import { type Files, isShell, keepFiles } from './kept'
+import { nothingOwed, pageSaid, stillOwed } from './owed'
+import { type Way, wayOf } from './ways'
 
 declare const self: ServiceWorkerGlobalScope
 /** Put in by the build: its version, and every file of it. */
 declare const KEG_BUILD: string
-declare const KEG_FILES: string[]
+declare const KEG_FILES: Files
 
 const SHELL = '/shell'
+const DOOR = '/sign-in'
 const PREFIX = 'keg-program-'
 const OWN = PREFIX + KEG_BUILD
 /** A server that has not begun to answer a page by then: it opens from the device. */
@@ -24,33 +27,47 @@ self.addEventListener('install', (event) => event.waitUntil(keepProgram()))
 self.addEventListener('activate', (event) => event.waitUntil(takeOver()))
 self.addEventListener('message', (event) => {
   if (event.data === 'take-over') void self.skipWaiting()
+  if (event.data === 'sign-out-owed') pageSaid(true)
+  if (event.data === 'sign-out-heard') pageSaid(false)
 })
 self.addEventListener('fetch', (event) => {
   const { request } = event
-  const way = wayOf(new URL(request.url), self.location.origin, request.method, request.mode)
-  if (way === 'page') event.respondWith(page(request))
-  if (way === 'paper') event.respondWith(paper(request))
-  if (way === 'program') event.respondWith(program(request))
+  const url = new URL(request.url)
+  const way = wayOf(url, self.location.origin, request.method, request.mode)
+  if (way === 'program') return event.respondWith(program(request))
+  const own = url.origin === self.location.origin && url.pathname !== '/sign-out'
+  if (own && !nothingOwed()) return event.respondWith(unlessOwed(way, request))
+  if (way !== 'leave') event.respondWith(answer(way, request))
 })
+
+const answer = (way: Way, request: Request): Promise<Response> =>
+  way === 'page' ? page(request) : way === 'paper' ? paper(request) : fetch(request)
+
+/** Until the server has heard that somebody left, this device has no signal but for the door: pages open from it as nobody. */
+async function unlessOwed(way: Way, request: Request): Promise<Response> {
+  if (!(await stillOwed(tellPages))) return answer(way, request)
+  if (way === 'leave') return Response.error()
+  const shell = await (await caches.open(OWN)).match(SHELL)
+  const atDoor = new URL(request.url).pathname === DOOR
+  return atDoor && shell ? shell : atDoor ? Response.error() : Response.redirect(DOOR)
+}
+
+function tellPages() {
+  void self.clients.matchAll().then((pages) => {
+    for (const each of pages) each.postMessage('sign-out-heard')
+  })
+}
 
 async function keepProgram() {
   const cache = await caches.open(OWN)
   // The shell knows no person: it is fetched as nobody.
   const shell = await fetch(SHELL, { credentials: 'omit', cache: 'no-store' })
-  if (!shell.ok) throw new Error(`The shell came as ${shell.status}.`)
+  if (!(await isShell(shell, KEG_BUILD)))
+    throw new Error(`The shell came as something else (${shell.status}).`)
+  // What another version had is the same file.
+  const known = async (file: string) => (file.startsWith('/assets/') ? caches.match(file) : undefined)
+  await keepFiles(KEG_FILES, cache, known, AT_ONCE)
   await cache.put(SHELL, shell)
-  const wanted = [...KEG_FILES]
-  const take = async () => {
-    for (let file = wanted.shift(); file !== undefined; file = wanted.shift()) {
-      if (await cache.match(file)) continue
-      // What another version had is the same file.
-      const known = file.startsWith('/assets/') ? await caches.match(file) : undefined
-      const answer = known ?? (await fetch(file))
-      if (!answer.ok) throw new Error(`${file} came as ${answer.status}.`)
-      await cache.put(file, answer)
-    }
-  }
-  await Promise.all(Array.from({ length: AT_ONCE }, take))
 }
 
 /** Pages of the version before may still be open, and ask for its files: it stays until the next one comes. */
@@ -61,7 +78,8 @@ async function takeOver() {
 }
 
 async function program(request: Request): Promise<Response> {
-  return (await caches.match(request, { ignoreVary: true })) ?? fetch(request)
+  const own = await (await caches.open(OWN)).match(request, { ignoreVary: true })
+  return own ?? (await caches.match(request, { ignoreVary: true })) ?? fetch(request)
 }
 
 /** Only the server makes them: without it a page of ours says so, in place of the browser's own. */

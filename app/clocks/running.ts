@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import type { Clock } from '#core/tape'
+import { heardServer } from '~/tape/made-now'
 
 /** What runs in one job. */
 export interface JobClocks {
@@ -47,6 +48,7 @@ function subscribe(listener: () => void) {
 
 /** What the server knows to run. What is only known here stays: it was not sent yet. */
 export function heard(userId: string, jobs: JobClocks[], offsetMs: number, unsent: ReadonlySet<string>) {
+  heardServer(offsetMs)
   const before = kept(userId)
   const known = new Map(before.jobs.map((job) => [job.jobId, job]))
   const fresh = jobs

@@ -31,7 +31,7 @@ beforeEach(() => {
   aBrowser(async () => {
     if (!signal) throw new TypeError('no way to the server')
     toldServer++
-    return { ok: true, status: 200, type: 'basic' }
+    return { ok: false, status: 0, type: 'opaqueredirect' as const }
   })
   vi.stubGlobal('location', { assign })
   ;[ines, teo] = [`ines-${++count}`, `teo-${count}`]
@@ -78,7 +78,7 @@ it('a sign-out with signal tells the server, empties the device and owes nothing
   expect(await lockedOf(ines)).toEqual([note])
   expect(whoIsHere()).toBeUndefined()
   expect(assign).toHaveBeenCalledWith('/sign-in')
-  expect(await signOutOwed()).toBe(false)
+  expect(await signOutOwed()).toBe('nothing')
 })
 
 it('a sign-out without signal is owed to the server until it has heard it', async () => {
@@ -87,11 +87,27 @@ it('a sign-out without signal is owed to the server until it has heard it', asyn
   signal = false
   await signOut()
   expect(await keptFor(ines)).toBeUndefined()
-  expect(await signOutOwed()).toBe(false)
+  expect(await signOutOwed()).toBe('owed')
   signal = true
-  expect(await signOutOwed()).toBe(true)
-  expect(await signOutOwed()).toBe(false)
+  expect(await signOutOwed()).toBe('told')
+  expect(await signOutOwed()).toBe('nothing')
   expect(toldServer).toBe(1)
+})
+
+it('what answers in between is not Keg: a sign-out is still owed', async () => {
+  isHere(ines, 'dark')
+  vi.stubGlobal('fetch', async () => ({ ok: true, status: 200, type: 'basic' }))
+  await signOut()
+  expect(await signOutOwed()).toBe('owed')
+})
+
+it('what the worker has told the server meanwhile is not told again', async () => {
+  isHere(ines, 'dark')
+  signal = false
+  await signOut()
+  vi.stubGlobal('caches', { match: async (path: string) => (path === '/heard' ? {} : undefined) })
+  expect(await signOutOwed()).toBe('told')
+  expect(toldServer).toBe(0)
 })
 
 it('a sign-out that is cut off before the server has answered is one all the same', async () => {
@@ -101,8 +117,8 @@ it('a sign-out that is cut off before the server has answered is one all the sam
   void signOut()
   // The phone is put away here: its next page opens nothing of theirs, and tells the server first.
   expect(whoIsHere()).toBeUndefined()
-  vi.stubGlobal('fetch', async () => ({ ok: true, type: 'basic' }))
-  expect(await signOutOwed()).toBe(true)
+  vi.stubGlobal('fetch', async () => ({ ok: false, type: 'opaqueredirect' }))
+  expect(await signOutOwed()).toBe('told')
   expect(whoIsHere()).toBeUndefined()
   expect(await keptFor(ines)).toBeUndefined()
   isHere(teo, 'light')

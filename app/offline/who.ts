@@ -81,20 +81,22 @@ const PATIENCE_MS = 5_000
  * else.
  */
 export async function signOut(): Promise<void> {
-  owe(true)
+  const owing = owe(true)
   const told = await tellServer()
+  await owing
   await forgetPerson(signedInHere())
-  if (told) owe(false)
+  if (told) await owe(false)
   location.assign('/sign-in')
 }
 
-/** @returns whether somebody had signed out without signal, and is out now */
-export async function signOutOwed(): Promise<boolean> {
-  if (!owed()) return false
-  if (!(await tellServer())) return false
+/** @returns `told`: somebody had signed out without signal, and is out now; `owed`: the server has still not heard it */
+export async function signOutOwed(): Promise<'nothing' | 'told' | 'owed'> {
+  if (!owed()) return 'nothing'
+  // The worker may have told it already.
+  if (!(await heardByWorker()) && !(await tellServer())) return 'owed'
   await forgetPerson(signedInHere())
-  owe(false)
-  return true
+  await owe(false)
+  return 'told'
 }
 
 async function tellServer(): Promise<boolean> {
@@ -104,7 +106,8 @@ async function tellServer(): Promise<boolean> {
       redirect: 'manual',
       signal: AbortSignal.timeout(PATIENCE_MS),
     })
-    return response.type === 'opaqueredirect' || response.ok
+    // A way elsewhere is Keg's answer; a page of something in between is none.
+    return response.type === 'opaqueredirect'
   } catch {
     return false
   }
@@ -118,11 +121,35 @@ function owed(): boolean {
   }
 }
 
-function owe(yes: boolean) {
+/** Where the worker sees it as well: it lets nothing through meanwhile in the name of whoever left. */
+async function owe(yes: boolean): Promise<void> {
   try {
     if (yes) localStorage.setItem(OWED, '1')
     else localStorage.removeItem(OWED)
+    const worker = 'serviceWorker' in navigator ? navigator.serviceWorker.controller : null
+    if (!worker) return
+    if (yes) await (await caches.open(OWED)).put('/owed', new Response())
+    else await caches.delete(OWED)
+    worker.postMessage(yes ? 'sign-out-owed' : 'sign-out-heard')
   } catch {
     // Nothing can be kept: then nobody was kept here either.
+  }
+}
+
+/** The worker tells its pages once the server has heard that somebody left. */
+export function hearWorker(): void {
+  if (!('serviceWorker' in navigator)) return
+  navigator.serviceWorker.addEventListener('message', ({ data }) => {
+    if (data === 'sign-out-heard') void signOutOwed()
+  })
+}
+
+/** The worker has told the server meanwhile. */
+async function heardByWorker(): Promise<boolean> {
+  try {
+    return (await caches.match('/heard', { cacheName: OWED })) !== undefined
+  } catch {
+    // A browser without a worker.
+    return false
   }
 }

@@ -7,6 +7,7 @@ import {
   type ReadOff,
   versionOf,
 } from '#core/tape'
+import { madeNow } from './made-now'
 
 /** An entry made here and now. @param at when it was so, if not now @param sample off which it was read */
 export function makeEntry<K extends EntryKind>(
@@ -21,6 +22,7 @@ export function makeEntry<K extends EntryKind>(
     version: versionOf(kind),
     at: at ?? Date.now(),
     ...(at === undefined ? {} : { backdated: true }),
+    made: madeNow(),
     deviceId: deviceId(),
     deviceSeq: nextSeq(),
     ...(sample ? { sample } : {}),

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { CHANNELS } from '#core/samples'
-import { type Entry, type EntryBodies, type EntryKind, KINDS, upcast, versionOf } from '#core/tape'
+import { type Entry, type EntryBodies, type EntryKind, KINDS, type Made, upcast, versionOf } from '#core/tape'
 import { against } from './chapters/against.server'
 import { charge } from './chapters/charge.server'
 import { evacuation } from './chapters/evacuation.server'
@@ -48,6 +48,12 @@ const time = Joi.number()
   .max(Date.UTC(2200, 0, 1))
   .required()
 
+const made = Joi.object<Made>({
+  life: Joi.string().max(60).required(),
+  ms: Joi.number().min(0).max(1e12).required(),
+  heardMs: Joi.number().min(-1e13).max(1e13),
+})
+
 const envelope = Joi.object({
   entryId: id,
   kind: Joi.string()
@@ -63,6 +69,7 @@ const envelope = Joi.object({
       .required(),
     seq: Joi.number().integer().min(0).max(Number.MAX_SAFE_INTEGER).required(),
   }),
+  made,
   deviceId: words(80).required(),
   deviceSeq: Joi.number()
     .integer()
@@ -72,10 +79,17 @@ const envelope = Joi.object({
   body: Joi.object().required(),
 })
 
-const batch = Joi.object<{ userId: string; entries: unknown[]; sentAt: number; unheard: string[] }>({
+const batch = Joi.object<{
+  userId: string
+  entries: unknown[]
+  sentAt: number
+  made?: Made
+  unheard: string[]
+}>({
   userId: id,
   entries: Joi.array().min(1).max(500).required(),
   sentAt: time,
+  made,
   unheard: Joi.array().items(Joi.string().max(100)).max(500).default([]),
 }).required()
 
@@ -84,6 +98,8 @@ export interface ReadBatch {
   userId: string
   entries: Entry[]
   sentAt: number
+  /** The same moment by what nobody can set; devices of before do not say. */
+  made?: Made | undefined
   /** Ids of entries that were made when no answer came: whatever they decided, it has happened. */
   unheard: string[]
   /** Ids of entries that are malformed: given back, so that they do not block the others. */
@@ -101,7 +117,8 @@ export function readBatch(sent: unknown): ReadBatch | undefined {
     if (entry) entries.push(entry)
     else malformed.push(idIn(each))
   }
-  return { userId: value.userId, entries, sentAt: value.sentAt, unheard: value.unheard, malformed }
+  const { userId, sentAt, unheard } = value
+  return { userId, entries, sentAt, made: value.made, unheard, malformed }
 }
 
 /** Whether it is an entry that this Keg knows. */

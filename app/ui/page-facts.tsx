@@ -20,11 +20,14 @@ export function usePageFacts(): Facts {
     nonce: document.querySelector<HTMLScriptElement>('script[nonce]')?.nonce ?? '',
     reference: metaIn('keg-reference'),
     build: ownBuild(),
-    shell: metaIn('keg-shell') === 'yes',
+    shell: isShell(),
   }
 }
 
 /** Version of the program that this page is of; '': of none that was built. */
 export const ownBuild = () => metaIn('keg-build')
+
+/** It was opened from the device, and knows nobody. */
+export const isShell = () => metaIn('keg-shell') === 'yes'
 
 const metaIn = (name: string) => document.querySelector<HTMLMetaElement>(`meta[name=${name}]`)?.content ?? ''

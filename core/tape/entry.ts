@@ -43,6 +43,19 @@ export interface ReadOff {
   seq: number
 }
 
+/**
+ * When an entry was made by what nobody can set: the time since its page was opened. A clock that is set between making and
+ * sending is told apart from a phone that slept by it, and by what was heard of the server (`offsetOf`).
+ */
+export interface Made {
+  /** Which life of which page: its times can be compared with one another. */
+  life: string
+  /** Since that page was opened, ms; on some phones it stands still while they sleep. */
+  ms: number
+  /** How far the device's clock was ahead of the server's, as it had heard last, ms; left out: never. */
+  heardMs?: number
+}
+
 export interface EntryOf<K extends EntryKind> {
   /** Made where it was written: sending it twice changes nothing. */
   entryId: string
@@ -58,7 +71,9 @@ export interface EntryOf<K extends EntryKind> {
   /** The device's own count: within one device it decides the order, whatever its clock did. */
   deviceSeq: number
   body: EntryBodies[K]
-  /** How far the device's clock was ahead of the server's when it sent this, ms; missing in old and in waiting ones. */
+  /** Sent along, and not kept: its offset is what it was for. */
+  made?: Made
+  /** How far the device's clock was ahead of the server's when it made this, ms; missing in old and in waiting ones. */
   offsetMs?: number
   /** Given by the server under the job's lock; missing while it waits to be sent. */
   seq?: number

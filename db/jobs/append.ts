@@ -7,6 +7,8 @@ import {
   type Entry,
   type JobState,
   kitInUse,
+  type Made,
+  offsetOf,
   refsOf,
   refusalsOf,
   type RefusalCode,
@@ -36,6 +38,8 @@ export interface AppendRequest {
   unheard?: readonly string[]
   /** How far that clock was ahead of the server's, ms. */
   offsetMs: number
+  /** When it sent them by what nobody can set. */
+  made?: Made | undefined
   /** The server's time. */
   now: Date
   /** `2026-11-24` where the shop is. */
@@ -105,9 +109,14 @@ export async function append(tx: ShopTx, request: AppendRequest): Promise<Append
  * With what its device's clock is off by the server's; what would lie in the future happened now. A time that was said
  * by hand is no clock's.
  */
-function onServerTime(entry: Entry, { offsetMs, now }: AppendRequest): Entry {
-  return { ...entry, offsetMs: Math.max(entry.backdated ? 0 : offsetMs, entry.at - now.getTime()) }
+function onServerTime({ made, ...entry }: Entry, request: AppendRequest): Entry {
+  const offsetMs = entry.backdated ? 0 : offsetOf({ at: entry.at, made }, request)
+  return { ...entry, offsetMs: Math.max(offsetMs, entry.at - request.now.getTime()) } as Entry
 }
+
+/** When it was sent, by the clock as it was set when the entry was made. */
+const sentFor = (entry: Entry, { sentAt, offsetMs }: AppendRequest) =>
+  entry.backdated ? sentAt : sentAt + ((entry.offsetMs ?? offsetMs) - offsetMs)
 
 /** @param there the cylinders, systems and kit that this shop has, of those that the tape names */
 async function admit(
@@ -138,7 +147,7 @@ async function refusals(
   entry: Entry,
   accepted: Entry[],
 ): Promise<Reason<RefusalCode>[]> {
-  if (!decidesOn(entry, request.sentAt) || request.unheard?.includes(entry.entryId)) return []
+  if (!decidesOn(entry, sentFor(entry, request)) || request.unheard?.includes(entry.entryId)) return []
   return judged(tx, request, tape, entry, accepted)
 }
 
@@ -197,7 +206,7 @@ async function foundAgainst(
   let after: JobState | undefined
   for (const [i, entry] of accepted.entries()) {
     const about = decided(entry)
-    const fresh = decidesOn(entry, request.sentAt) && !request.unheard?.includes(entry.entryId)
+    const fresh = decidesOn(entry, sentFor(entry, request)) && !request.unheard?.includes(entry.entryId)
     if (!about || fresh || entry.backdated) continue
     const { cylinderId = null } = about
     const takenAt = entry.at - (entry.offsetMs ?? 0)

@@ -86,7 +86,7 @@ describe('a page', () => {
     ]
     const asked = {
       rack: inMs(SLOW_MS + 100, () => 'the rack'),
-      frame: inMs(SLOW_MS + 5_000, () => 'the frame'),
+      frame: new Promise<string>(() => {}),
     }
     const [shown, around] = await Promise.all([asks(rack, () => asked.rack), asks(frame, () => asked.frame)])
     expect([shown, around]).toEqual(['of the device', 'frame of the device'])

@@ -61,6 +61,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         sentAt: batch.sentAt,
         unheard: batch.unheard,
         offsetMs: batch.sentAt - at.getTime(),
+        made: batch.made,
         now: at,
         today: todayIn(shop.timeZone),
       })

@@ -1,5 +1,6 @@
 import type { Entry } from '#core/tape'
 import type { Reason } from '#core/verdict'
+import { madeNow } from '../made-now'
 
 /** What became of a batch that was sent. */
 export type Answer =
@@ -31,7 +32,7 @@ export async function post(
     response = await fetch(`/jobs/${jobId}/tape`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ userId, entries, unheard, sentAt: Date.now() }),
+      body: JSON.stringify({ userId, entries, unheard, sentAt: Date.now(), made: madeNow() }),
     })
   } catch {
     // The browser found no way to the server: that is what the outbox is for.
