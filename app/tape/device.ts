@@ -16,6 +16,8 @@ export function makeEntry<K extends EntryKind>(
   at?: number,
   sample?: ReadOff,
 ): Extract<Entry, { kind: K }> {
+  // Counted first: that may find that this page is a device of its own.
+  const deviceSeq = nextSeq()
   return {
     entryId: uuid(),
     kind,
@@ -24,7 +26,7 @@ export function makeEntry<K extends EntryKind>(
     ...(at === undefined ? {} : { backdated: true }),
     made: madeNow(),
     deviceId: deviceId(),
-    deviceSeq: nextSeq(),
+    deviceSeq,
     ...(sample ? { sample } : {}),
     body,
   } as unknown as Extract<Entry, { kind: K }>
@@ -56,14 +58,28 @@ export function deviceStamp(entries: number): { at: number; deviceId: string; de
 /** An id for something that an entry starts: a run, a hold. */
 export const newId = (): string => uuid()
 
+/** Where nothing can be kept, each page is a device of its own, with a count of its own: a press makes its entry all the same. */
+let page: { deviceId: string; seq: number } | undefined
+const thisPage = () => (page ??= { deviceId: uuid(), seq: 0 })
+
 function deviceId(): string {
-  let id = localStorage.getItem('keg-device')
-  if (!id) localStorage.setItem('keg-device', (id = uuid()))
-  return id
+  if (page) return page.deviceId
+  try {
+    let id = localStorage.getItem('keg-device')
+    if (!id) localStorage.setItem('keg-device', (id = uuid()))
+    return id
+  } catch {
+    return thisPage().deviceId
+  }
 }
 
 function nextSeq(): number {
-  const next = Number(localStorage.getItem('keg-device-seq') ?? 0) + 1
-  localStorage.setItem('keg-device-seq', String(next))
-  return next
+  if (page) return ++page.seq
+  try {
+    const next = Number(localStorage.getItem('keg-device-seq') ?? 0) + 1
+    localStorage.setItem('keg-device-seq', String(next))
+    return next
+  } catch {
+    return ++thisPage().seq
+  }
 }

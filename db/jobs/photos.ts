@@ -24,8 +24,20 @@ export async function keepPhoto(tx: ShopTx, photo: KeptPhoto): Promise<boolean> 
   return there?.same ?? false
 }
 
-export async function photoOf(tx: ShopTx, jobId: string, photoId: string): Promise<Buffer | undefined> {
+/**
+ * A photo's pixels.
+ * @param hidden also where somebody has hidden it
+ */
+export async function photoOf(
+  tx: ShopTx,
+  jobId: string,
+  photoId: string,
+  { hidden = false } = {},
+): Promise<Buffer | undefined> {
   const [row] = await tx<{ jpeg: Buffer }[]>`
-    select jpeg from photo where shop_id = current_shop() and job_id = ${jobId} and photo_id = ${photoId}`
+    select jpeg from photo where shop_id = current_shop() and job_id = ${jobId} and photo_id = ${photoId}
+      and (${hidden} or not exists (
+        select 1 from entry where shop_id = current_shop() and job_id = ${jobId} and kind = 'photo-hidden'
+          and body ->> 'photoId' = ${photoId}::text))`
   return row?.jpeg
 }

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { changePerson, closeDatabase, inShop, openSession } from '#db'
 import { signedIn } from '~/session/signed-in.server'
 import { answered, letIn, through } from '../../../testing/a-request'
-import { aJob, type AShop, aShop } from '../../../testing/a-shop'
+import { aJob, anEntry, type AShop, aShop, note } from '../../../testing/a-shop'
 import { action } from './photos-resource'
 import { loader } from './photo-resource'
 
@@ -33,8 +33,9 @@ const send = (
   const request = new Request('http://keg.test/', { method: 'POST', body: form })
   return answered(action({ request, context: who, params: { jobId } } as never))
 }
-const get = async (jobId: string, photoId: string, who = technician) => {
-  const answer: unknown = await loader({ context: who, params: { jobId, photoId } } as never).catch(
+const get = async (jobId: string, photoId: string, who = technician, headers: HeadersInit = {}) => {
+  const request = new Request('http://keg.test/', { headers })
+  const answer: unknown = await loader({ request, context: who, params: { jobId, photoId } } as never).catch(
     (thrown: unknown) => thrown,
   )
   return answer as Response
@@ -110,6 +111,25 @@ describe('a photo of a job', () => {
     const demoted = await through(await openSession(shop.shopId, userId), '/')
     const bytes = await picture(20, 10).jpeg().toBuffer()
     expect((await send(job, bytes, { who: demoted, userId })).status).toBe(200)
+  })
+  it('that is hidden is gone from its address for everybody but a manager, also where it was seen before', async () => {
+    const job = await aJob(shop)
+    const photoId = randomUUID()
+    await send(job, await picture(40, 30).jpeg().toBuffer(), { photoId })
+    await note(shop, job, anEntry('photo-noted', { photoId, of: 'before', text: 'a face' }))
+    const seen = await get(job, photoId, trainee)
+    expect(seen.status).toBe(200)
+    // A browser that has it asks each time.
+    expect(seen.headers.get('cache-control')).toBe('private, no-cache')
+    const again = { 'if-none-match': seen.headers.get('etag')! }
+    expect((await get(job, photoId, trainee, again)).status).toBe(304)
+    await note(shop, job, anEntry('photo-hidden', { photoId, reason: 'a face is on it' }))
+    for (const who of [technician, trainee]) {
+      const gone = (await get(job, photoId, who, again)) as unknown as { init: { status: number } }
+      expect(gone.init?.status ?? (gone as unknown as Response).status).toBe(404)
+    }
+    const manager = await letIn(shop, 'manager')
+    expect((await get(job, photoId, manager)).status).toBe(200)
   })
   it('is never removed or changed', async () => {
     const job = await aJob(shop)

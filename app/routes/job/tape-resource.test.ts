@@ -46,6 +46,23 @@ describe('entries', () => {
     expect((await get(job, '1')).body).toMatchObject({ entries: [{ entryId: b.entryId }] })
     expect((await get(job, '2')).body).toEqual({ entries: [] })
   })
+  it('of a phone whose clock was a day behind, and was set when signal came back, stand where they were made', async () => {
+    const job = await aJob(shop)
+    const [DAY, QUARTER] = [86_400_000, 900_000]
+    const now = Date.now()
+    const made = (ms: number) => ({ life: 'page', ms, heardMs: -DAY })
+    const waited = { ...hello(), at: now - QUARTER - DAY, made: made(1_000_000) }
+    const fresh = { ...hello(), at: now, made: made(1_000_000 + QUARTER) }
+    const { body } = await post(job, {
+      ...batch(waited, fresh),
+      sentAt: now,
+      made: made(1_000_000 + QUARTER),
+    })
+    const { entries } = body as { entries: { at: number; offsetMs: number; made?: object }[] }
+    expect(entries.map(({ at, offsetMs }) => Math.round((at - offsetMs - now) / 60_000))).toEqual([-15, 0])
+    expect(JSON.stringify(entries)).not.toContain('made')
+    expect(JSON.stringify((await get(job, '0')).body)).not.toContain('life')
+  })
   it('that are malformed are given back, and do not block the others', async () => {
     const job = await aJob(shop)
     const [good, bad] = [hello(), { ...hello(), kind: 'shouted' }]

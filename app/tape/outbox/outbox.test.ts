@@ -5,6 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '#core/tape'
 import { aBrowser } from '../../../testing/a-browser'
 import { anEntry } from '../../../testing/an-entry'
+import { makeEntry } from '../device'
 import type { Sent } from './entries'
 import { Outbox } from './outbox'
 import { allKept, dropWaiting } from './waiting-room'
@@ -99,6 +100,52 @@ describe('Outbox', () => {
     expect(outbox.snapshot()).toMatchObject({ signal: 'here', kept: true })
   })
 
+  describe('on a device that cannot store another byte', () => {
+    const quota = () => {
+      throw new DOMException('full', 'QuotaExceededError')
+    }
+    /** A press: the entry is made here, as on every page. */
+    const press = (text: string) => {
+      const made = makeEntry('note', { text })
+      return { made, put: outbox.put('job', [made]) }
+    }
+    beforeEach(() => {
+      count++
+      localStorage.setItem = quota
+      vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(quota)
+    })
+    afterEach(() => void vi.restoreAllMocks())
+
+    it('a press goes straight to the server', async () => {
+      const [first, second] = [press('oil is black'), press('acid in it')]
+      await Promise.all([first.put, second.put])
+      await vi.waitFor(() => expect(posted.flat()).toEqual([first.made.entryId, second.made.entryId]))
+      // In the order in which they were made, of a device of its own.
+      expect(second.made.deviceId).toBe(first.made.deviceId)
+      expect(second.made.deviceSeq).toBe(first.made.deviceSeq + 1)
+      expect(waiting()).toEqual([])
+    })
+    it('without signal it is in this page, and that is said until it is sent', async () => {
+      answer = 'down'
+      const { made, put } = press('oil is black')
+      await put
+      expect(waiting()).toEqual([made.entryId])
+      expect(outbox.snapshot().kept).toBe(false)
+      answer = 'fine'
+      await outbox.flush()
+      expect(posted.flat()).toContain(made.entryId)
+      expect(waiting()).toEqual([])
+    })
+    it('a full threshold does not keep it out of a room that has some left', async () => {
+      vi.restoreAllMocks()
+      answer = 'down'
+      const { made, put } = press('oil is black')
+      await put
+      expect(outbox.snapshot().kept).toBe(true)
+      expect((await allWaiting(`user-${count - 1}`)).map((each) => each.entryId)).toEqual([made.entryId])
+    })
+  })
+
   it.each([
     ['down', 'lost'],
     ['broken', 'failing'],
@@ -149,6 +196,23 @@ describe('Outbox', () => {
     await made
     expect(Object.keys(localStorage).filter((key) => key.includes(each.entryId))).toHaveLength(0)
     expect((await allWaiting(userId)).map((w) => w.entryId)).toEqual([each.entryId])
+  })
+
+  it('says without signal what waits on the device, and not only what was noted in this tab', async () => {
+    stop()
+    let heard = (_: object) => {}
+    const addEventListener = (name: string, hear: typeof heard) => name === 'storage' && (heard = hear)
+    vi.stubGlobal('window', { addEventListener, removeEventListener() {} })
+    const [here, there] = [entry(), entry()]
+    open(`user-${count}`)
+    answer = 'down'
+    await outbox.put('job', [here])
+    const other = new Outbox(`user-${count}`, 'The other tab')
+    await other.put('job', [there])
+    expect(waiting()).toEqual([here.entryId])
+    heard({ key: `keg-waiting ${there.entryId}`, newValue: '{}' })
+    await expect.poll(waiting).toEqual([here.entryId, there.entryId])
+    other.stop()
   })
 
   it('says when the session has ended, and goes on after it', async () => {

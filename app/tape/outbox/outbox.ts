@@ -7,6 +7,7 @@ import { Makings, type NotSent } from './makings'
 import { Photos } from './photos'
 import {
   allKept,
+  isOnThreshold,
   type Kept,
   lastKept,
   type Locked,
@@ -43,6 +44,9 @@ export interface Snapshot {
   /** The device keeps what waits; without it the page must stay open until it is sent. */
   kept: boolean
 }
+
+/** What another tab notes in such a time is looked at together, ms. */
+const TOGETHER_MS = 300
 
 export type Signal = 'here' | 'lost' | 'busy' | 'failing' | 'signed-out' | 'another-person'
 
@@ -129,11 +133,31 @@ export class Outbox {
     const retry = () => void this.#keep(async () => this.#takeUp(await allKept())).then(() => this.flush())
     window.addEventListener('online', retry)
     retry()
+    const stopHearing = this.#hearOtherTabs()
     const stopWatching = onRoomEmptied(() => void this.#keep(() => this.#keepAnew()))
     return () => {
       stopWatching()
+      stopHearing()
       window.removeEventListener('online', retry)
       this.stop()
+    }
+  }
+
+  /** Without signal each tab says what waits on the device, and not only what was noted in it. */
+  #hearOtherTabs(): () => void {
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const look = async () => {
+      timer = undefined
+      if (this.#snapshot.signal === 'here' && navigator.onLine) return
+      await this.#keep(async () => this.#takeUp(await allKept()))
+    }
+    const heard = ({ key, newValue }: StorageEvent) => {
+      if (key && newValue !== null && isOnThreshold(key)) timer ??= setTimeout(() => void look(), TOGETHER_MS)
+    }
+    window.addEventListener('storage', heard)
+    return () => {
+      window.removeEventListener('storage', heard)
+      clearTimeout(timer)
     }
   }
 

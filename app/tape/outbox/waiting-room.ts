@@ -115,7 +115,11 @@ function openRoom(): Promise<IDBPDatabase<Schema>> {
 
 /** Begun at once, in the same press: a reload a moment later finds it, even while the room is still being opened. */
 export async function putWaiting(entries: WaitingEntry[]): Promise<void> {
-  for (const each of entries) localStorage.setItem(THRESHOLD + each.entryId, JSON.stringify(each))
+  try {
+    for (const each of entries) localStorage.setItem(THRESHOLD + each.entryId, JSON.stringify(each))
+  } catch {
+    // No byte more on the threshold: the room is another store, and may have some left.
+  }
   const tx = (await room()).transaction('waiting', 'readwrite')
   await Promise.all([...entries.map((entry) => tx.store.put(entry)), tx.done])
   stepOver(entries.map(({ entryId }) => entryId))
@@ -207,6 +211,9 @@ export async function wordsKept(): Promise<KeptWords> {
 
 /** Where entries stand that are not in the room yet: this store writes without waiting, but has little space. */
 const THRESHOLD = 'keg-waiting '
+
+/** Whether a name in the other store is one of an entry that waits. */
+export const isOnThreshold = (key: string) => key.startsWith(THRESHOLD)
 
 function onThreshold(): [key: string, value: unknown][] {
   return Object.keys(localStorage)

@@ -43,7 +43,9 @@ export function Photos() {
     <section className="stack" aria-label="Photos" style={{ gap: '0.5rem' }}>
       <div className="spread">
         <h3 className="mb-0">Photos</h3>
-        {hidden > 0 && <span className="quiet">{hidden} hidden</span>}
+        {hidden > 0 && (
+          <span className="quiet">{hidden} hidden: only a manager can open it by its address</span>
+        )}
       </div>
       {shown.length + here.length > 0 && (
         <div className="photos">
