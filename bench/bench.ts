@@ -10,6 +10,7 @@ import { addPerson, closeDatabase, customerNamed, foundShop, inShop, openSession
 import { analyse, fillShop } from '../db/bulk'
 import { cookieOf } from '../testing/a-session'
 import { contention } from './contention'
+import { askTheWorst, heldBy } from './held'
 import { tapeCost } from './long-tape'
 
 const SIZES = { cylinders: 5_000, systems: 2_000, jobs: 20_000, entriesPerJob: 20, kit: 5_000 }
@@ -30,6 +31,7 @@ await pages(cookie)
 await sizes(cookie)
 await longAndShort()
 await everybodyAtOnce()
+await held(cookie)
 computations()
 await closeDatabase()
 print()
@@ -144,6 +146,14 @@ async function everybodyAtOnce() {
     },
     { what: 'Of these answered 500 or more', measured: faults, wanted: 1, unit: '' },
   )
+}
+
+/** The worst of each route, asked for while nothing else goes on. */
+async function held(cookie: string) {
+  await askTheWorst(origin, cookie)
+  const all = await heldBy(origin)
+  rows.push({ what: 'Longest time nobody was answered', measured: all[0]?.[1] ?? 0, wanted: 100, unit: 'ms' })
+  for (const [asked, ms] of all) rows.push({ what: `  by ${asked}`, measured: ms, wanted: 100, unit: 'ms' })
 }
 
 /** What the browser must fetch before the Bench answers to presses. */

@@ -97,8 +97,8 @@ export async function failover(setting: Setting): Promise<ChaosResult & { tookOv
 }
 
 /** @param readFrom where the entries are looked for in the end, if not where they were written first */
-async function withPeople(
-  cluster: ACluster,
+export async function withPeople(
+  cluster: Pick<ACluster, 'url'>,
   appUrl: string,
   { seconds, writers, streams }: Setting,
   trouble: (
@@ -106,7 +106,8 @@ async function withPeople(
     until: number,
     confirmedSince: (at: number) => number,
   ) => Promise<Record<string, number>>,
-  readFrom: ACluster = cluster,
+  readFrom: Pick<ACluster, 'url'> = cluster,
+  serve: (appUrl: string) => Promise<AServer> = aServer,
 ): Promise<ChaosResult> {
   await prepareDatabase({
     adminUrl: cluster.url('admin'),
@@ -120,7 +121,7 @@ async function withPeople(
   const cookie = cookieOf(await openSession(shop.shopId, shop.userId))
   const jobs = await Promise.all(Array.from({ length: writers }, () => aJob(shop)))
   const cylinders = await Promise.all(jobs.map(() => aCylinder(shop)))
-  const server = await aServer(appUrl)
+  const server = await serve(appUrl)
   try {
     const confirmed: { entryId: string; at: number }[] = []
     const answers: Record<string, number> = {}
@@ -267,7 +268,7 @@ export async function restart(cluster: ACluster, mode: 'fast' | 'immediate' | 'k
 }
 
 /** From now on nothing is confirmed that the standby has not got. */
-async function waitForSync(cluster: ACluster) {
+async function waitForSync(cluster: Pick<ACluster, 'url'>) {
   const sql = postgres(cluster.url('admin', 'postgres'), { max: 1, onnotice: () => {} })
   try {
     await sql`alter system set synchronous_standby_names = '*'`

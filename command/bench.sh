@@ -9,6 +9,7 @@ keg_bench() {
     run_ts bench/chaos-run.ts || fail "something was lost, doubled or did not come back" "read the table above"
     return
   fi
+  if [ "${1:-}" = patroni ]; then bench_patroni; return; fi
   if [ "${1:-}" = live ]; then bench_live; return; fi
   if [ "${1:-}" = offline ]; then bench_offline; return; fi
   if [ "${1:-}" = watch ]; then run_ts bench/watch.ts; return; fi
@@ -50,4 +51,20 @@ bench_offline() { bench_before_server bench 4696 bench/offline.ts; }
 bench_live() {
   step "100 devices, 50 listeners, ${KEG_BENCH_SECONDS:-300} s"
   bench_before_server live 4697 bench/live.ts
+}
+
+# Three database servers, two processes, nginx with TLS before them: about six minutes. Debian's packages, and root, since
+# each server is a host of its own.
+bench_patroni() {
+  as_root || fail "bench patroni makes network namespaces, and needs root" "run it as root on a machine for trials"
+  local package
+  for package in postgresql patroni etcd-server nginx-light iproute2 openssl; do
+    dpkg -s "$package" >/dev/null 2>&1 || debian_package "$package" "the trial of several machines"
+  done
+  KEG_TLS=$(mktemp -d)
+  export KEG_TLS
+  openssl req -x509 -newkey rsa:2048 -nodes -days 2 -subj /CN=localhost -addext subjectAltName=DNS:localhost \
+    -keyout "$KEG_TLS/key.pem" -out "$KEG_TLS/cert.pem" 2>/dev/null
+  NODE_EXTRA_CA_CERTS=$KEG_TLS/cert.pem run_ts bench/patroni-run.ts ||
+    fail "something was lost, doubled or did not come back" "read the table above"
 }

@@ -1,4 +1,4 @@
-import { type ShopTx, listeningDatabase } from './connection'
+import { listeningDatabase, onGivenUp, type ShopTx } from './connection'
 
 /** Something changed; ids only, readers refetch in their own shop. */
 export interface Change {
@@ -10,7 +10,7 @@ export interface Change {
 const CHANNEL = 'keg_changes'
 const HEARD_MS = 5_000
 const listeners = new Map<string, Set<(change: Change) => void>>()
-const listening = new Map<string, Promise<void>>()
+const listening = new Map<string, Listening>()
 
 /** Tells every process once the transaction commits. The channel knows no row security: it carries ids only. */
 export async function announce(tx: ShopTx, change: Change): Promise<void> {
@@ -41,6 +41,13 @@ export async function onChange(shopId: string, tell: (change: Change) => void): 
   }
 }
 
+interface Listening {
+  told: (payload: string) => void
+  /** Called whenever the connection was made, also again. */
+  found: () => void
+  begun: Promise<void>
+}
+
 /**
  * Listens on a channel of the database, once for all of this process. Once begun the driver goes on trying, however often
  * the database goes away.
@@ -52,25 +59,33 @@ export async function hear(
   told: (payload: string) => void,
   found: () => void,
 ): Promise<void> {
-  const begun =
-    listening.get(channel) ??
-    new Promise<void>((resolve) => {
-      listeningDatabase()
-        .listen(channel, told, () => {
-          resolve()
-          found()
-        })
-        .catch(() => {
-          // Not yet: it tries again by itself, and resolves then.
-        })
-    })
-  listening.set(channel, begun)
+  const { begun } = listening.get(channel) ?? begin(channel, told, found)
   let timer: NodeJS.Timeout | undefined
   const late = new Promise<never>((_, reject) => {
     timer = setTimeout(() => reject(new NotListeningError('The database does not answer.')), HEARD_MS)
   })
   await Promise.race([begun, late]).finally(() => clearTimeout(timer))
 }
+
+function begin(channel: string, told: Listening['told'], found: Listening['found']): Listening {
+  const begun = new Promise<void>((resolve) => {
+    listeningDatabase()
+      .listen(channel, told, () => {
+        resolve()
+        found()
+      })
+      .catch(() => {
+        // Not yet: it tries again by itself, and resolves then.
+      })
+  })
+  const each = { told, found, begun }
+  listening.set(channel, each)
+  return each
+}
+
+onGivenUp(() => {
+  for (const [channel, { told, found }] of listening) begin(channel, told, found)
+})
 
 function spread(payload: string) {
   const [shopId, kind, id] = payload.split(' ') as [string, Change['kind'], string]

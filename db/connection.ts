@@ -2,7 +2,7 @@ import { AsyncLocalStorage } from 'node:async_hooks'
 import { readFileSync } from 'node:fs'
 import postgres from 'postgres'
 import { severalHosts } from './address'
-import { asBusy } from './busy'
+import { asBusy, BusyError } from './busy'
 import { type Line, line } from './line'
 
 /** A transaction in which one shop is set: only its rows can be seen or written. */
@@ -61,11 +61,47 @@ const LEAST_CONNECTIONS = 2
 const WAIT = { ms: 5_000, most: 200 }
 
 /** One of the connections, as soon as there is one. @throws BusyError */
-function withConnection<T>(work: () => Promise<T>): Promise<T> {
+function withConnection<T>(work: () => Promise<T>, takesLong = false): Promise<T> {
   places ??= line({ atOnce: connections(), most: WAIT.most, ms: WAIT.ms })
-  return places(work).catch((error: unknown) => {
+  return places(() => (takesLong ? work() : heard(work()))).catch((error: unknown) => {
     throw asBusy(error)
   })
+}
+
+/**
+ * Longer than anything that is asked may take, and its wait for a lock: a network that was cut says nothing for a quarter of
+ * an hour, and holds every connection so long, ms.
+ */
+const CUT_MS = 40_000
+
+/** What came of it; a connection that says nothing any more is given up, and all others to the same server with it. */
+async function heard<T>(work: Promise<T>): Promise<T> {
+  const asked = pool
+  let timer: NodeJS.Timeout | undefined
+  const cut = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => {
+      if (pool === asked) giveUp()
+      reject(new BusyError(`The database said nothing for ${CUT_MS / 1000} s`))
+    }, CUT_MS)
+  })
+  return Promise.race([work, cut]).finally(() => clearTimeout(timer))
+}
+
+let whenGivenUp = () => {}
+/** For whoever listens: on what was given up nothing is heard any more. */
+export const onGivenUp = (listenAnew: () => void) => void (whenGivenUp = listenAnew)
+
+/** Whoever waits on these connections is told that they are gone; whoever comes gets new ones, to whichever server takes writes now. */
+function giveUp() {
+  const old = [pool, ears, leaders]
+  pool = ears = leaders = undefined
+  for (const each of old)
+    each
+      ?.end({ timeout: 0 })
+      .catch((error: unknown) =>
+        process.emitWarning(`A connection did not end: ${String(error)}`, 'KegDatabase'),
+      )
+  whenGivenUp()
 }
 
 /**
@@ -138,32 +174,39 @@ const TRIES = 3
  * The only way to a shop's rows: one transaction with the shop set for it. Row-level security shows and takes
  * nothing else, whatever the query says. Not to be nested, and no network calls inside. After a deadlock it is done
  * again from the start, and said so: locks are taken in one order (see `locks.ts`), so that it should never be needed.
+ * @param options takesLong: many queries, such as a whole archive; its silence is not taken for a network that was cut
  * @throws Error when called within another shop's transaction
  * @throws BusyError when there is no connection to be had, or others hold for too long what this needs
  */
-export async function inShop<T>(shopId: string, work: (tx: ShopTx) => Promise<T>): Promise<T> {
+export async function inShop<T>(
+  shopId: string,
+  work: (tx: ShopTx) => Promise<T>,
+  { takesLong = false } = {},
+): Promise<T> {
   if (insideShop.getStore()) throw new Error('inShop must not be nested: pass the transaction on instead')
   underWay++
-  const running = withConnection(() =>
-    insideShop.run(shopId, async () => {
-      for (let tried = 1; ; tried++) {
-        try {
-          const result = await database().begin(async (tx) => {
-            // Sent, but not waited for: the work's first query follows it on the same connection, and fails with it.
-            const shopSet = tx`select set_config('keg.shop_id', ${shopId}, true)`.execute()
-            const [value] = await Promise.all([work(tx as unknown as ShopTx), shopSet])
-            return { value }
-          })
-          return (result as { value: T }).value
-        } catch (error) {
-          if (tried >= TRIES || (error as { code?: string }).code !== DEADLOCK) throw error
-          process.emitWarning(
-            `Two transactions waited for each other: ${(error as Error).stack}`,
-            'KegDeadlock',
-          )
+  const running = withConnection(
+    () =>
+      insideShop.run(shopId, async () => {
+        for (let tried = 1; ; tried++) {
+          try {
+            const result = await database().begin(async (tx) => {
+              // Sent, but not waited for: the work's first query follows it on the same connection, and fails with it.
+              const shopSet = tx`select set_config('keg.shop_id', ${shopId}, true)`.execute()
+              const [value] = await Promise.all([work(tx as unknown as ShopTx), shopSet])
+              return { value }
+            })
+            return (result as { value: T }).value
+          } catch (error) {
+            if (tried >= TRIES || (error as { code?: string }).code !== DEADLOCK) throw error
+            process.emitWarning(
+              `Two transactions waited for each other: ${(error as Error).stack}`,
+              'KegDeadlock',
+            )
+          }
         }
-      }
-    }),
+      }),
+    takesLong,
   )
   return running.finally(() => underWay--)
 }

@@ -132,7 +132,9 @@ async function own(folder: string) {
 }
 
 function postgres(program: string, ...args: string[]): Promise<void> {
-  const command = asRoot ? ['runuser', '-u', 'postgres', '--', join(bin(), program)] : [join(bin(), program)]
+  const command = asRoot
+    ? ['runuser', '-u', 'postgres', '--', join(pgBin(), program)]
+    : [join(pgBin(), program)]
   // Not waited for by its output: a server that was started goes on holding it.
   return new Promise((resolve, reject) => {
     const child = spawn(command[0]!, [...command.slice(1), ...args], {
@@ -161,7 +163,7 @@ export function childrenOf(pid: number): number[] {
   })
 }
 
-function bin(): string {
+export function pgBin(): string {
   const versions = readdirSync('/usr/lib/postgresql').sort((a, b) => Number(a) - Number(b))
   return `/usr/lib/postgresql/${versions.at(-1)}/bin`
 }

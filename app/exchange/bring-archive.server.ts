@@ -14,7 +14,7 @@ export async function bringArchive({
   const archive = readArchive(new TextDecoder().decode(bytes))
   if ('wrong' in archive) return { wrong: archive.wrong }
   try {
-    await inShop(shopId, (tx) => bringBack(tx, archive, at))
+    await inShop(shopId, (tx) => bringBack(tx, archive, at), { takesLong: true })
   } catch (error) {
     if (error instanceof ArchiveError) return { wrong: error.message }
     throw error

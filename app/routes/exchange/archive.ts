@@ -12,7 +12,7 @@ const LONGEST_MS = 10 * 60_000
 /** The whole shop, as it is at one moment. */
 export async function loader({ context }: Route.LoaderArgs) {
   const { shop } = manager(context)
-  const chunks = await inShop(shop.shopId, (tx) => writeArchive(tx, now()))
+  const chunks = await inShop(shop.shopId, (tx) => writeArchive(tx, now()), { takesLong: true })
   return new Response(new Blob(chunks as BlobPart[]).stream(), {
     headers: {
       'content-type': 'application/json; charset=utf-8',
