@@ -8,6 +8,8 @@ export default defineConfig({
   outputDir: 'test-results/e2e',
   workers: 2,
   fullyParallel: true,
+  // What takes long for its own sake runs before a release: ./keg test long.
+  ...(process.env.KEG_TEST_LONG ? { grep: /@long/ } : { grepInvert: /@long/ }),
   timeout: 60_000,
   // Two cores, and chaos on them.
   expect: { timeout: 15_000 },

@@ -10,6 +10,7 @@ keg_bench() {
     return
   fi
   if [ "${1:-}" = patroni ]; then bench_patroni; return; fi
+  if [ "${1:-}" = shops ]; then bench_shops; return; fi
   if [ "${1:-}" = live ]; then bench_live; return; fi
   if [ "${1:-}" = offline ]; then bench_offline; return; fi
   if [ "${1:-}" = watch ]; then run_ts bench/watch.ts; return; fi
@@ -46,6 +47,9 @@ bench_before_server() {
 
 # What a device keeps of a middling shop, and how long pages take on a slow phone, with signal and without.
 bench_offline() { bench_before_server bench 4696 bench/offline.ts; }
+
+# Many shops on one machine, faster and faster, until it ends.
+bench_shops() { KEG_RATE_APPEND=1000000/60 bench_before_server shops 4694 bench/shops.ts; }
 
 # Five minutes of live instruments; this database keeps what it confirms, as one of a shop does.
 bench_live() {

@@ -34,10 +34,13 @@ Keg, a weighed logbook for refrigeration and vehicle-AC technicians.
   ./keg start            the real thing: an empty database, a first-run page guarded by a one-time code
   ./keg dev              the demo with live reload, for working on the code
   ./keg test             lint, types, build, all tests; closes with the counts
+  ./keg test long        what takes long for its own sake, before a release
   ./keg bench            loads a large shop and prints a table of speeds and sizes
   ./keg bench live       100 devices and 50 listeners for five minutes; prints a table
   ./keg bench offline    what a device keeps of a shop, and how long pages take on a slow phone, with and without signal
   ./keg bench watch      what is said of a thousand simulated recoveries, against what the plant knows
+  ./keg bench patroni    three database servers, two processes, nginx with TLS: killed, cut, mended (as root)
+  ./keg bench shops      200 shops with 20 people each on this machine: where it ends
   ./keg bench chaos      ends sessions, database and server while people write; says what was lost
   ./keg rig FILE.json    runs a scenario of the simulated plant, prints it as CSV (docs/rig.md)
   ./keg screenshots      makes docs/screenshots again from the demo data

@@ -8,7 +8,8 @@ keg_test() {
     all) need_chromium; test_static; test_build ;;
     unit) ;;
     e2e) need_chromium; need_build ;;
-    *) fail "there is no part '$part' of the tests" "./keg test, ./keg test unit [file], or ./keg test e2e [file]" ;;
+    long) need_chromium; need_build; export KEG_TEST_LONG=1 ;;
+    *) fail "there is no part '$part' of the tests" "./keg test, ./keg test unit [file], ./keg test e2e [file], or ./keg test long" ;;
   esac
   cluster_forget test
   cluster_start test
@@ -16,7 +17,7 @@ keg_test() {
   rm -rf test-results
   mkdir -p test-results
   local failed=0
-  [ "$part" = e2e ] || test_unit "$@" || failed=1
+  [[ "$part" = e2e || "$part" = long ]] || test_unit "$@" || failed=1
   [ "$part" = unit ] || test_browser "$@" || failed=1
   node command/counts.mjs test-results/*.json || failed=1
   return "$failed"

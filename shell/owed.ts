@@ -10,6 +10,12 @@ let telling: Promise<boolean> | undefined
 
 /* `/owed` in that cache: the server does not know. `/heard`: the worker has told it, and the pages do not know yet. */
 
+/** Looked up when the worker begins: only who asks in that moment waits for it. */
+export async function know(): Promise<boolean> {
+  const kept = owed ?? (await caches.match('/owed', { cacheName: OWED })) !== undefined
+  return (owed ??= kept)
+}
+
 /** For certain that nothing is owed: then the worker need not be asked. */
 export const nothingOwed = () => owed === false
 
@@ -22,8 +28,7 @@ export const pageSaid = (isOwed: boolean) => void (owed = isOwed)
  * @returns whether it has still not heard it
  */
 export async function stillOwed(heard: () => void): Promise<boolean> {
-  owed ??= (await caches.match('/owed', { cacheName: OWED })) !== undefined
-  if (!owed) return false
+  if (!(await know())) return false
   telling ??= tell().finally(() => (telling = undefined))
   if (!(await telling)) return true
   const kept = await caches.open(OWED)

@@ -6,7 +6,7 @@
  * strategy that matters, the server for so long and then the shell, is none of the ready-made ones.
  */
 import { type Files, isShell, keepFiles } from './kept'
-import { nothingOwed, pageSaid, stillOwed } from './owed'
+import { know, nothingOwed, pageSaid, stillOwed } from './owed'
 import { type Way, wayOf } from './ways'
 
 declare const self: ServiceWorkerGlobalScope
@@ -23,6 +23,7 @@ const SLOW_MS = 300
 /** A phone on a slow line has other things to load as well. */
 const AT_ONCE = 4
 
+void know()
 self.addEventListener('install', (event) => event.waitUntil(keepProgram()))
 self.addEventListener('activate', (event) => event.waitUntil(takeOver()))
 self.addEventListener('message', (event) => {

@@ -77,7 +77,7 @@ export async function aPatroni(): Promise<APatroni> {
   for (const node of NODES) await startNode(node)
 
   const roleOf = async (node: Node): Promise<string | undefined> =>
-    fetch(`http://${addressOf(node)}:8008/patroni`, { signal: AbortSignal.timeout(1_000) })
+    fetch(`http://${addressOf(node)}:8008/patroni`, { signal: AbortSignal.timeout(3_000) })
       .then(async (answer) => {
         const { role, state } = (await answer.json()) as { role: string; state: string }
         return state === 'running' ? role : undefined
@@ -114,7 +114,10 @@ export async function aPatroni(): Promise<APatroni> {
     (await patroni.leader()) === undefined || (await patroni.replicas()).length < 2;
     tries++
   ) {
-    if (tries > 240) throw new Error('Patroni did not come up')
+    if (tries > 240) {
+      await patroni.remove()
+      throw new Error('Patroni did not come up: KEG_PATRONI_LOG=1 shows what it says')
+    }
     await pause(500)
   }
   return patroni
@@ -122,7 +125,10 @@ export async function aPatroni(): Promise<APatroni> {
 
 /** What an earlier run left behind. */
 async function takeAway() {
-  for (const node of NODES) await ip('netns', 'del', `keg-${node}`).catch(() => undefined)
+  for (const node of NODES) {
+    await ip('link', 'del', `keg-${node}`).catch(() => undefined)
+    await ip('netns', 'del', `keg-${node}`).catch(() => undefined)
+  }
   await ip('link', 'del', BRIDGE).catch(() => undefined)
 }
 
@@ -151,7 +157,7 @@ postgresql:
   data_dir: '${join(folder, node)}'
   bin_dir: '${pgBin()}'
   pgpass: '${join(folder, `${node}.pass`)}'
-  parameters: {unix_socket_directories: '${folder}'}
+  parameters: {unix_socket_directories: ''}
   pg_hba: ['local all all scram-sha-256', 'host all all 0.0.0.0/0 scram-sha-256', 'host replication all 0.0.0.0/0 scram-sha-256']
   authentication:
     superuser: {username: keg_admin, password: '${PASSWORD}'}

@@ -1,3 +1,5 @@
+import { Readable } from 'node:stream'
+import { createReadableStreamFromReadable } from '@react-router/node'
 import { redirect } from 'react-router'
 import { inShop, NOT_EMPTY, shopIsEmpty } from '#db'
 import { writeArchive } from '~/exchange/archive.server'
@@ -13,7 +15,7 @@ const LONGEST_MS = 10 * 60_000
 export async function loader({ context }: Route.LoaderArgs) {
   const { shop } = manager(context)
   const chunks = await inShop(shop.shopId, (tx) => writeArchive(tx, now()), { takesLong: true })
-  return new Response(new Blob(chunks as BlobPart[]).stream(), {
+  return new Response(createReadableStreamFromReadable(Readable.from(chunks)), {
     headers: {
       'content-type': 'application/json; charset=utf-8',
       'content-disposition': `attachment; filename="keg-archive-${todayIn(shop.timeZone)}.json"`,

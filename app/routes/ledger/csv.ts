@@ -8,7 +8,7 @@ import { PLACE_WORDS, VOUCHER_WORDS } from '~/wording/en'
 import type { Route } from './+types/csv'
 import { filterOf } from './filter.server'
 
-const PAGE = 1_000
+const PAGE = 200
 
 /** The ledger for other programs: one movement a line, times of the shop and in UTC, mass in grams and in pounds. */
 export async function loader({ request, context }: Route.LoaderArgs) {
