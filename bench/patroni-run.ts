@@ -16,6 +16,7 @@ const run = promisify(execFile)
 const SETTING = { seconds: 20, writers: 10, streams: 50 }
 /** Longer than Patroni waits before another leads. */
 const CUT_MS = 45_000
+const ROUNDS = Number(process.env.KEG_BENCH_ROUNDS ?? 2)
 
 const patroni = await aPatroni()
 const back: Record<string, number> = {}
@@ -36,7 +37,7 @@ try {
         acts[name] = (acts[name] ?? 0) + 1
         await pause(SETTING.seconds * 250)
       }
-      for (let i = 0; i < 2; i++) {
+      for (let i = 0; i < ROUNDS; i++) {
         let lost: Node | undefined
         await act('leader killed', async () => {
           lost = await leaderOf(patroni)
@@ -79,26 +80,22 @@ try {
   await patroni.remove()
 }
 
-async function leaderOf(of: APatroni): Promise<Node> {
-  for (let tries = 0; tries < 200; tries++) {
-    const leader = await of.leader()
-    if (leader) return leader
+/** Waits for something that comes by itself. */
+async function found<T>(what: string, look: () => Promise<T | undefined>): Promise<T> {
+  for (let tries = 0; tries < 400; tries++) {
+    const there = await look()
+    if (there) return there
     await pause(300)
   }
-  throw new Error('nobody leads')
+  throw new Error(`there is no ${what}`)
 }
 
-async function allThere(of: APatroni) {
-  for (let tries = 0; (await of.replicas()).length < 2; tries++) {
-    if (tries > 300) throw new Error('a node did not come back')
-    await pause(300)
-  }
-}
+const leaderOf = (of: APatroni) => found('leader', of.leader)
+const allThere = (of: APatroni) => found('second replica', async () => (await of.replicas())[1])
 
 /** From one that only follows: people go on writing meanwhile. */
 async function backup(of: APatroni) {
-  const [replica] = await of.replicas()
-  if (!replica) throw new Error('there is no replica')
+  const replica = await found('a replica', async () => (await of.replicas())[0])
   const folder = await mkdtemp(join(tmpdir(), 'keg-replica-'))
   const url = new URL(of.url('admin').replace(/@[^/]+/, `@${of.addressOf(replica)}:5432`))
   const file = join(folder, 'keg.dump')
