@@ -7,6 +7,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import { promisify } from 'node:util'
+import { prepareDatabase } from '../db/migrate'
 import { freePort, pgBin } from '../testing/a-cluster'
 import { aPatroni, type APatroni, type Node } from '../testing/a-patroni'
 import { aServer, type AServer } from '../testing/a-server'
@@ -19,6 +20,7 @@ const CUT_MS = 45_000
 const ROUNDS = Number(process.env.KEG_BENCH_ROUNDS ?? 2)
 
 const patroni = await aPatroni()
+await made(patroni)
 const back: Record<string, number> = {}
 try {
   const result = await withPeople(
@@ -78,6 +80,20 @@ try {
   process.exitCode = lost.length + doubled.length + books.wrong.length === 0 && heardAtTheEnd ? 0 : 1
 } finally {
   await patroni.remove()
+}
+
+/** The database, on all three: one that follows does not know it in the first moment. */
+async function made(of: APatroni) {
+  const addresses = { adminUrl: of.url('admin'), ownerUrl: of.url('owner'), appUrl: of.url('app') }
+  await found('database', () =>
+    prepareDatabase(addresses).then(
+      () => true,
+      (error: { code?: string }) => {
+        if (error.code !== '3D000') throw error
+        return undefined
+      },
+    ),
+  )
 }
 
 /** Waits for something that comes by itself. */
