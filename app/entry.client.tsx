@@ -29,7 +29,11 @@ function notYetHeard(): HTMLElement {
     textContent:
       'Somebody has signed out on this device, and the server has not heard it yet. Nothing opens here before it has.',
   })
-  const again = Object.assign(document.createElement('a'), { href: '', textContent: 'Try again' })
+  const again = Object.assign(document.createElement('a'), {
+    className: 'btn btn-primary btn-big',
+    href: '',
+    textContent: 'Try again',
+  })
   const main = Object.assign(document.createElement('main'), { className: 'door' })
   main.append(says, again)
   return main

@@ -22,6 +22,8 @@ export interface ChaosResult {
   acts: Record<string, number>
   /** The longest time in which nothing was confirmed, ms. */
   longestSilenceMs: number
+  /** All times together in which nothing was confirmed for over a second, ms. */
+  downMs: number
   /** Changes that arrived at the listeners. */
   heard: number
   /** Heard by a listener after everything else, without anybody's help. */
@@ -155,6 +157,7 @@ export async function withPeople(
     const tapes = await inShop(shop.shopId, (tx) => Promise.all(jobs.map((jobId) => tapeOf(tx, jobId))))
     const there = tapes.flat().map((entry) => entry.entryId)
     const times = confirmed.map((c) => c.at).sort((a, b) => a - b)
+    const silences = times.slice(1).map((at, i) => at - times[i]!)
     return {
       confirmed: confirmed.length,
       lost: confirmed.map((c) => c.entryId).filter((id) => !there.includes(id)),
@@ -162,7 +165,8 @@ export async function withPeople(
       books: await checkBooks(readFrom.url('admin')),
       answers,
       acts,
-      longestSilenceMs: Math.max(0, ...times.slice(1).map((at, i) => at - times[i]!)),
+      longestSilenceMs: Math.max(0, ...silences),
+      downMs: silences.filter((ms) => ms > 1_000).reduce((sum, ms) => sum + ms, 0),
       heard: heard.count,
       heardAtTheEnd,
       supervisorRan,

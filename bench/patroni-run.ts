@@ -65,7 +65,7 @@ try {
     patroni,
     behindNginx,
   )
-  const { confirmed, lost, doubled, books, heard, heardAtTheEnd, longestSilenceMs, answers } = result
+  const { confirmed, lost, doubled, books, heard, heardAtTheEnd, longestSilenceMs, downMs, answers } = result
   console.table({
     confirmed,
     lost: lost.length,
@@ -74,6 +74,7 @@ try {
     'changes heard': heard,
     'heard at the end': heardAtTheEnd,
     'longest silence, s': longestSilenceMs / 1000,
+    'down, all together, s': downMs / 1000,
     ...back,
     ...Object.fromEntries(Object.entries(answers).map(([what, n]) => [`answered ${what}`, n])),
   })

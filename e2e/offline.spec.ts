@@ -440,6 +440,35 @@ test('a sign-out with unsent notes asks, and leaves nothing of the person but wh
   await expect.poll(async () => (await tape()).length).toBe(before + 1)
 })
 
+test('a sign-out that the server has not heard holds: nothing opens in the name of whoever left, no list is fetched', async ({
+  alone,
+}) => {
+  const { page } = await alone({ timezoneId: 'UTC' })
+  const context = page.context()
+  await open(page, '/')
+  await takenAlong(page)
+  const list = () =>
+    page.evaluate(() =>
+      fetch('/ledger.csv').then(
+        ({ status }) => status,
+        () => 'none',
+      ),
+    )
+  expect(await list()).toBe(200)
+  // Everything gets through but that somebody leaves.
+  await context.route('**/sign-out', (route) => route.abort())
+  await page.getByRole('button', { name: 'Sign out' }).click()
+  await page.waitForURL('/sign-in')
+  expect(await list()).toBe('none')
+  await page.goto('/cylinders')
+  await expect(page.getByRole('heading', { name: 'No connection' })).toBeVisible()
+  expect(await list()).toBe('none')
+  // It is told first, and then whoever comes is asked who they are.
+  await context.unroute('**/sign-out')
+  await page.goto('/cylinders')
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible()
+})
+
 test('a sign-out with signal ends every tab of the browser', async ({ alone }) => {
   const { page } = await alone({ timezoneId: 'UTC' })
   await open(page, '/')

@@ -154,7 +154,7 @@ function Device({ device, data: { kit, timeZone, manages }, refused, busy }: Dev
           <p className="field-error mb-0">
             Kept out since a backup was put back on {dayAndTime(device.heldAt, timeZone)}: it may have been
             revoked after that backup was made.{' '}
-            {manages ? 'Let it in, or revoke it.' : 'A manager lets it in, or revokes it.'}
+            {manages ? 'Let it in, or revoke it below.' : 'A manager lets it in, or revokes it.'}
           </p>
           {manages && (
             <RouterForm method="post">
