@@ -60,7 +60,10 @@ async function helpUntil(page: Page, says: RegExp) {
       async () => {
         const text = (await bay.textContent()) ?? ''
         if (says.test(text)) return true
-        const done = bay.locator('.bay-ask .btn-primary:enabled')
+        // Of this ask only: the next one may come between a look and a press, and be the one that is waited for.
+        const ask = await bay.locator('.bay-ask').allTextContents()
+        if (ask.some((each) => says.test(each))) return true
+        const done = bay.locator('.bay-ask', { hasText: ask[0] ?? 'none' }).locator('.btn-primary:enabled')
         // One that is gone meanwhile has been answered.
         if ((await done.count()) > 0)
           await done

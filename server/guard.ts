@@ -25,7 +25,7 @@ export function contentSecurityPolicy(nonce: string, development: boolean): stri
 const pathOf = ({ originalUrl }: Pick<Request, 'originalUrl'>) =>
   new URL(originalUrl, 'http://keg.invalid').pathname
 
-const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'OPTIONS']
+const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS']
 /** A name or an address, and perhaps a port. */
 const HOST = /^(\[[0-9a-f:.]+\]|[a-z0-9.-]+)(:\d{1,5})?$/i
 
