@@ -1,17 +1,9 @@
-import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
-
-const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+import { aliases } from './vite.aliases'
 
 /** What the server works out in threads, built beside it. */
 export default defineConfig({
-  resolve: {
-    alias: [
-      { find: /^~\//, replacement: here('./app/') },
-      { find: /^#core\//, replacement: here('./core/') },
-      { find: /^#db$/, replacement: here('./db/index.ts') },
-    ],
-  },
+  resolve: { alias: aliases },
   json: { stringify: true },
   publicDir: false,
   build: {

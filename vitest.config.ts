@@ -1,16 +1,8 @@
-import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
-
-const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+import { aliases } from './vite.aliases'
 
 export default defineConfig({
-  resolve: {
-    alias: [
-      { find: /^~\//, replacement: here('./app/') },
-      { find: /^#core\//, replacement: here('./core/') },
-      { find: /^#db$/, replacement: here('./db/index.ts') },
-    ],
-  },
+  resolve: { alias: aliases },
   test: {
     include: ['{core,sim,db,instruments,app,shell,demo,server,command,docs}/**/*.test.{ts,tsx}'],
     testTimeout: 30_000,

@@ -47,7 +47,7 @@ need_npm_packages() {
 
 need_build() {
   if [ -f build/.stamp ] &&
-    [ -z "$(find app core db server shell public package-lock.json vite.config.ts vite.shell.config.ts vite.threads.config.ts react-router.config.ts -newer build/.stamp -print -quit)" ]; then
+    [ -z "$(find app core db server shell public package-lock.json vite.config.ts vite.shell.config.ts vite.threads.config.ts vite.aliases.ts react-router.config.ts -newer build/.stamp -print -quit)" ]; then
     return
   fi
   step "Building"
