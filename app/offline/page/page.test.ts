@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { aBrowser } from '../../../testing/a-browser'
 import { PACK_FORMAT } from '~/offline/pack/pack'
+import { askOrLook } from './ask-or-look'
 import { arrivedAt, type FromDevice, NotKept, onLateAnswer, openPage, SLOW_MS, whatStands } from './page'
 import { forget, keepFor } from '~/offline/pack/store'
 
@@ -36,7 +37,7 @@ const at = { answered: async () => 'of the server', lost: () => Promise.reject(n
 
 beforeEach(async () => {
   aBrowser(async () => Promise.reject(none))
-  vi.stubGlobal('location', { pathname: '/', search: '' })
+  vi.stubGlobal('location', { pathname: '/', search: '', origin: 'http://keg.test' })
   vi.stubGlobal('navigator', { onLine: true })
   userId = `user-${++count}`
   localStorage.setItem('keg-signed-in', userId)
@@ -53,6 +54,25 @@ beforeEach(async () => {
   await keepFor(userId, { pack: pack as never, mark: '', heardAt: Date.now(), learned: {} })
 })
 afterEach(() => vi.unstubAllGlobals())
+
+describe('what is asked for beside a page', () => {
+  const find = (kept: string[]) =>
+    askOrLook<{ cylinders: string[] }>('/cylinders/find?label=tern', async () => () => ({ cylinders: kept }))
+  const server = (answer: () => Promise<object>) =>
+    vi.stubGlobal('fetch', async () => ({ ok: true, redirected: false, json: answer }))
+  const late = () => inMs(4 * SLOW_MS, () => ({ cylinders: ['made just now'] }))
+
+  it('is looked up here where the answer is late', async () => {
+    server(late)
+    expect(await find(['kept here'])).toMatchObject({ cylinders: ['kept here'], at: PACKED_AT })
+  })
+  it('and is not said to be nowhere by a device that only knows less: the server says that', async () => {
+    server(late)
+    expect(await find([])).toEqual({ cylinders: ['made just now'] })
+    vi.stubGlobal('fetch', () => Promise.reject(none))
+    expect(await find([])).toMatchObject({ cylinders: [], at: PACKED_AT })
+  })
+})
 
 describe('a page', () => {
   it('is the server’s where it answers in time', async () => {
