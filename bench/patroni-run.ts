@@ -107,8 +107,13 @@ async function found<T>(what: string, look: () => Promise<T | undefined>): Promi
   throw new Error(`there is no ${what}`)
 }
 
-const leaderOf = (of: APatroni) => found('leader', of.leader)
-const allThere = (of: APatroni) => found('second replica', async () => (await of.replicas())[1])
+function leaderOf(of: APatroni): Promise<Node> {
+  return found('leader', of.leader)
+}
+
+function allThere(of: APatroni): Promise<Node> {
+  return found('second replica', async () => (await of.replicas())[1])
+}
 
 /** From one that only follows: people go on writing meanwhile. */
 async function backup(of: APatroni) {
