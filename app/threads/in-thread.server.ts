@@ -9,8 +9,8 @@ const MOST_WAITING = 8
 const IDLE_MS = 20_000
 const MOST_MEMORY_MB = 768
 
-/** It took longer, or more room, than any honest piece of work. */
-export class TooMuchError extends Error {
+/** It took longer, its turn included, or more room, than any honest piece of work. */
+export class TooMuchError extends BusyError {
   override name = 'TooMuchError'
 }
 
@@ -54,6 +54,6 @@ export async function inThread<T extends Task>(
     if (/queue/i.test(message)) throw new BusyError(`${task}: ${message}`, error)
     if (name !== 'AbortError' && code !== 'ERR_WORKER_OUT_OF_MEMORY') throw error
     log.warn({ task, err: error }, 'what was asked of a thread was too much')
-    throw new TooMuchError(`${task}: ${message}`, { cause: error })
+    throw new TooMuchError(`${task}: ${message}`, error)
   }
 }

@@ -46,9 +46,12 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     LONGEST_MS,
   ).catch((error: unknown) => {
     if (!(error instanceof TooMuchError)) throw error
-    throw new Response('This job is too long for one PDF: its file, job.json, has all of it.', {
-      status: 422,
-    })
+    throw new Response(
+      'The PDF could not be laid out in time. Try it again in a moment; the file of the job, job.json, has all of it.',
+      {
+        status: 503,
+      },
+    )
   })
   return new Response(pdf as Uint8Array<ArrayBuffer>, {
     headers: {
