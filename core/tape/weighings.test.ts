@@ -209,9 +209,15 @@ describe('doubtOf', () => {
     expect(next(tape({}, 14.4, 14.8), 16.3)).toBeUndefined()
     expect(next(tape({}, 14.4, 14.8), 16.5)).toBe('jump')
     expect(next(tape({}), 36)).toBe('jump')
+    // However long it takes: what was fast once is not forgotten when the middle of a long tape is let go.
+    const kgs = [14.4, ...Array.from({ length: 400 }, (_, i) => 14.4 + (i + 1) / 100)]
+    expect(next(tape({}, ...kgs), 19.9)).toBeUndefined()
+    expect(next(tape({}, ...kgs), 20.1)).toBe('jump')
     // After a night nobody knows the rate.
-    const pulled = tape({}, 14.4)
-    pulled.weighings[1]!.at = 600 * minute
+    const pulled = fold(
+      { ...start({}), at: 0 },
+      { ...weight(14.4), at: 600 * minute, backdated: true } as Entry,
+    )
     expect(next(pulled, 16.5)).toBeUndefined()
   })
   it('sees a zeroed scale that was zeroed again', () => {

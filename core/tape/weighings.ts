@@ -48,6 +48,8 @@ export interface Segment {
   lastMg: number
   lowestMg: number
   highestMg: number
+  /** The fastest that it has moved in the sense of its transfer between two weights of one spell; 0: not known. */
+  fastestMgPerMs: number
 }
 
 interface Common {
@@ -99,6 +101,8 @@ export function addWeighing(
   const segment = transfer.segments[index]!
   const opens = segment.openedBy === noted.entryId
   const doubt = opens ? undefined : doubtOf(transfer, noted, index)
+  if (!opens && !doubt)
+    segment.fastestMgPerMs = Math.max(segment.fastestMgPerMs, rateOf(transfer, noted, index))
   if (transfer.endedAt === undefined || last) transfer.order = Math.max(transfer.order, order)
   transfer.weighings.push({ ...noted, segment: index, ...(doubt && { doubt }) })
   // After its end a transfer is over: what comes later is kept, flagged, and does not count.
@@ -206,8 +210,9 @@ export function doubtOf(
 ): WeighingDoubt | undefined {
   const segment = transfer.segments[index]!
   const division = divisionMg(segment.divisionMg, Math.abs(segment.highestMg))
-  const here = transfer.weighings.filter((each) => each.segment === index)
-  const before = here.findLast((each) => each.at <= at) ?? here.at(-1)
+  const before =
+    transfer.weighings.findLast((each) => each.segment === index && each.at <= at) ??
+    transfer.weighings.findLast((each) => each.segment === index)
   if (!before) return undefined
   if (segment.mode === 'net') {
     const zero = segment.firstMg
@@ -220,29 +225,38 @@ export function doubtOf(
     if (segment.signed && transfer.use === 'charge' && weightMg > zero + 50 * G && before.weightMg <= zero)
       return 'minus-missing'
   }
-  const unsigned = !segment.signed && transfer.use === 'charge' && segment.mode === 'net'
-  const sign = transfer.use === 'recover' ? 1 : -1
-  const forwardMg = (of: number) => (unsigned ? Math.abs(of) : sign * of)
   if (
     transfer.use === 'recover' &&
     weightMg < transfer.weighings[0]!.weightMg - NEGATIVE_MG &&
     segment.mode === transfer.segments[0]!.mode
   )
     return 'negative-in-all'
-  const stepMg = forwardMg(weightMg) - forwardMg(before.weightMg)
+  const stepMg = forwardMg(transfer, segment, weightMg) - forwardMg(transfer, segment, before.weightMg)
   const slackMg = Math.max(NUDGE_MG, 4 * division)
   if (stepMg < -slackMg) return 'wrong-way'
   const tookMs = Math.max(1_000, at - before.at)
-  const fastest = here.slice(1).reduce((most, each, i) => {
-    const from = here[i]!
-    // A long time between two weights was not all spent recovering: it tells no rate.
-    if (each.doubt || each.at - from.at > RATE_MS) return most
-    const rate = (forwardMg(each.weightMg) - forwardMg(from.weightMg)) / Math.max(10_000, each.at - from.at)
-    return Math.max(most, rate)
-  }, 0)
   const explainedMg =
-    fastest > 0
-      ? JUMP.times * fastest * Math.max(60_000, tookMs)
+    segment.fastestMgPerMs > 0
+      ? JUMP.times * segment.fastestMgPerMs * Math.max(60_000, tookMs)
       : FASTEST_MG_PER_MS * Math.max(60_000, tookMs)
   return stepMg > Math.max(JUMP.leastMg, explainedMg) ? 'jump' : undefined
+}
+
+/** A reading as what has moved in the sense of the transfer, mg. */
+function forwardMg({ use }: Transfer, { signed, mode }: Segment, readMg: number): number {
+  if (!signed && use === 'charge' && mode === 'net') return Math.abs(readMg)
+  return use === 'recover' ? readMg : -readMg
+}
+
+/** How fast it has moved since the weight before, mg/ms; 0: a long time between two was not all spent moving. */
+function rateOf(
+  transfer: Transfer,
+  { at, weightMg }: { at: number; weightMg: number },
+  index: number,
+): number {
+  const segment = transfer.segments[index]!
+  const before = transfer.weighings.findLast((each) => each.segment === index)
+  if (!before || at - before.at > RATE_MS) return 0
+  const stepMg = forwardMg(transfer, segment, weightMg) - forwardMg(transfer, segment, before.weightMg)
+  return stepMg / Math.max(10_000, at - before.at)
 }

@@ -212,6 +212,7 @@ function segmentOf(
     lastMg: weightMg,
     lowestMg: weightMg,
     highestMg: weightMg,
+    fastestMgPerMs: 0,
   }
 }
 
