@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto'
-import { asText } from '~/offline/pack/pack'
+import { Readable } from 'node:stream'
+import { createReadableStreamFromReadable } from '@react-router/node'
+import { inSlices } from '~/offline/pack/in-slices.server'
 import { readPack } from '~/offline/pack/pack.server'
 import { overLimit } from '~/session/rate.server'
 import { signedIn } from '~/session/signed-in.server'
@@ -12,8 +14,16 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const over = await overLimit('PACK', who.person.userId)
   if (over) throw new Response(over, { status: 429, headers: { 'retry-after': '30' } })
   const { at, ...pack } = await readPack(who, origin)
-  const mark = `"${createHash('sha256').update(asText(pack)).digest('base64url').slice(0, 22)}"`
+  const hash = createHash('sha256')
+  const slices: string[] = []
+  for await (const slice of inSlices(pack)) {
+    hash.update(slice)
+    slices.push(slice)
+  }
+  const mark = `"${hash.digest('base64url').slice(0, 22)}"`
   const headers = { 'content-type': 'application/json', etag: mark, 'keg-time': String(at) }
   if (request.headers.get('if-none-match') === mark) return new Response(null, { status: 304, headers })
-  return new Response(asText({ ...pack, at }), { headers })
+  // The time it was read at is no part of what the mark is of.
+  slices[slices.length - 1] = `,"at":${at}}`
+  return new Response(createReadableStreamFromReadable(Readable.from(slices)), { headers })
 }
