@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import postgres from 'postgres'
 import { severalHosts } from './address'
 import { asBusy, BusyError } from './busy'
-import { type Line, line } from './line'
+import { type Line, line, lines } from './line'
 
 /** A transaction in which one shop is set: only its rows can be seen or written. */
 export type ShopTx = postgres.TransactionSql<{ bigint: number }>
@@ -211,24 +211,16 @@ export async function inShop<T>(
   return running.finally(() => underWay--)
 }
 
-const lines = new Map<string, Line>()
 /** Whoever writes on a job that so many others write on is told to come again. */
-const WRITERS = { atOnce: 1, most: 30, ms: 10_000 }
+const writersOf = lines({ atOnce: 1, most: 30, ms: 10_000 })
 
 /**
  * The same for whoever writes on one job: one after another. What waits for a job's turn waits without a connection, and
  * holds up nobody else.
  * @throws BusyError also when too many wait for the same job
  */
-export async function onJob<T>(shopId: string, jobId: string, work: (tx: ShopTx) => Promise<T>): Promise<T> {
-  let turn = lines.get(jobId)
-  if (!turn) lines.set(jobId, (turn = line(WRITERS)))
-  try {
-    return await turn(() => inShop(shopId, work))
-  } finally {
-    if (turn.idle()) lines.delete(jobId)
-  }
-}
+export const onJob = <T>(shopId: string, jobId: string, work: (tx: ShopTx) => Promise<T>): Promise<T> =>
+  writersOf(jobId, () => inShop(shopId, work))
 
 const ANSWER_MS = 3_000
 

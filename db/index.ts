@@ -1,6 +1,6 @@
 export { BusyError } from './busy'
 export { closeDatabase, databaseAnswers, databaseLoad, inShop, onJob, type ShopTx } from './connection'
-export { line } from './line'
+export { line, lines } from './line'
 export * from './people/sign-in'
 export * from './shop'
 export * from './people/people'

@@ -3,7 +3,7 @@ import { afterAll, describe, expect, it } from 'vitest'
 import { aJob, anEntry, aShop, note } from '../testing/a-shop'
 import { BusyError } from './busy'
 import { closeDatabase, inShop, onJob } from './connection'
-import { line } from './line'
+import { line, lines } from './line'
 
 /** Something that ends when it is told to. */
 function held() {
@@ -30,6 +30,18 @@ describe('a line', () => {
     a.end()
     await Promise.all(all)
     expect(turns.idle()).toBe(true)
+  })
+  it('of one keeps nobody waiting in the line of another', async () => {
+    const turns = lines({ atOnce: 1, most: 1, ms: 10_000 })
+    const first = held()
+    const one = turns('a', first.work)
+    const two = turns('a', async () => 'after it')
+    await expect(turns('a', async () => 'too many')).rejects.toThrow(BusyError)
+    expect(await turns('b', async () => 'at once')).toBe('at once')
+    first.end()
+    await one
+    expect(await two).toBe('after it')
+    expect(await turns('a', async () => 'anew')).toBe('anew')
   })
   it('sends away who stands too far back, or has waited too long, and begins nothing of theirs', async () => {
     const turns = line({ atOnce: 1, most: 1, ms: 30 })

@@ -48,3 +48,17 @@ export function line({ atOnce, most, ms }: Limits): Line {
   }
   return Object.assign(take, { idle: () => working === 0 && waiting.length === 0 })
 }
+
+/** A line for each of many, by what it is of: a job, a person. */
+export function lines(limits: Limits): <T>(of: string, work: () => Promise<T>) => Promise<T> {
+  const all = new Map<string, Line>()
+  return async (of, work) => {
+    let own = all.get(of)
+    if (!own) all.set(of, (own = line(limits)))
+    try {
+      return await own(work)
+    } finally {
+      if (own.idle()) all.delete(of)
+    }
+  }
+}

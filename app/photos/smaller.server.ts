@@ -12,15 +12,25 @@ const FORMATS = ['jpeg', 'png', 'webp']
 // Two cores, and a server to keep answering: one thread for a picture, and nothing kept of it.
 sharp.concurrency(1)
 sharp.cache(false)
-/** One picture at a time, however many come at once; whoever waits has not been read yet. */
-export const oneByOne = line({ atOnce: 1, most: 60, ms: 90_000 })
+/** One picture at a time, however many come at once. */
+const oneByOne = line({ atOnce: 1, most: 60, ms: 90_000 })
+
+export interface SmallerPhoto {
+  jpeg: Buffer
+  width: number
+  height: number
+}
 
 /**
  * A picture as it is kept: at most 1600 pixels long, upright, JPEG, without anything but its pixels: no place, no camera.
  * What it is follows from its content, not from its name.
  * @throws PhotoError
+ * @throws BusyError when too many wait
  */
-export async function smallerPhoto(bytes: Buffer): Promise<{ jpeg: Buffer; width: number; height: number }> {
+export const smallerPhoto = (file: Blob): Promise<SmallerPhoto> =>
+  oneByOne(async () => smaller(Buffer.from(await file.arrayBuffer())))
+
+async function smaller(bytes: Buffer): Promise<SmallerPhoto> {
   try {
     const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
     const { format } = await picture.metadata()

@@ -3,7 +3,7 @@ import { BusyError } from '#db'
 import { log } from '~/session/log.server'
 import type { Given, Made, Task } from './tasks'
 
-/** So many wait for their turn; whoever comes after them is told to come again. */
+/** So many wait for their turn at one task; whoever comes after them is told to come again. */
 const MOST_WAITING = 8
 /** A thread that has had nothing to do for so long gives its memory back, ms. */
 const IDLE_MS = 20_000
@@ -14,11 +14,13 @@ export class TooMuchError extends BusyError {
   override name = 'TooMuchError'
 }
 
-let pool: Piscina | undefined
+const pools = new Map<Task, Piscina>()
 
-/** One thread: the other processor answers people. */
-function threads(): Piscina {
-  pool ??= new Piscina({
+/** One thread for each task: an archive that takes minutes keeps no paper waiting, and no task the processors to itself. */
+function threadOf(task: Task): Piscina {
+  const known = pools.get(task)
+  if (known) return known
+  const pool = new Piscina({
     ...(import.meta.env.PROD
       ? { filename: new URL('./threads.js', import.meta.url).href }
       : { filename: new URL('./tasks.ts', import.meta.url).href, execArgv: ['--import', 'tsx'] }),
@@ -28,6 +30,7 @@ function threads(): Piscina {
     idleTimeout: IDLE_MS,
     resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
   })
+  pools.set(task, pool)
   return pool
 }
 
@@ -45,7 +48,7 @@ export async function inThread<T extends Task>(
   hand: ArrayBuffer[] = [],
 ): Promise<Made<T>> {
   try {
-    return (await threads().run(
+    return (await threadOf(task).run(
       { task, given },
       { signal: AbortSignal.timeout(ms), transferList: hand },
     )) as Made<T>

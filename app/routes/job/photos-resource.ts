@@ -1,11 +1,15 @@
 import { data } from 'react-router'
-import { inShop, jobHead, keepPhoto } from '#db'
+import { inShop, jobHead, keepPhoto, line, lines } from '#db'
 import { found, idOf } from '~/form/ids.server'
-import { oneByOne, PhotoError, smallerPhoto } from '~/photos/smaller.server'
+import { PhotoError, smallerPhoto } from '~/photos/smaller.server'
 import { now } from '~/session/clock.server'
 import { overLimit } from '~/session/rate.server'
 import { signedIn, writer } from '~/session/signed-in.server'
 import type { Route } from './+types/photos-resource'
+
+/** A photo comes as slowly as its signal is: so many are on their way in at once, two of a person; what waits is unread. */
+const arriving = line({ atOnce: 12, most: 120, ms: 120_000 })
+const arrivingOf = lines({ atOnce: 2, most: 60, ms: 120_000 })
 
 /** Takes one photo in; the tape says afterwards what is on it. */
 export async function action({ request, params, context }: Route.ActionArgs) {
@@ -16,7 +20,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const over = await overLimit('PHOTO', person.userId)
   if (over) throw data(over, { status: 429, headers: { 'retry-after': '60' } })
   await inShop(shop.shopId, async (tx) => found(await jobHead(tx, jobId), 'job'))
-  return oneByOne(() => take(request, { shopId: shop.shopId, userId: person.userId, jobId }))
+  return arrivingOf(person.userId, () =>
+    arriving(() => take(request, { shopId: shop.shopId, userId: person.userId, jobId })),
+  )
 }
 
 async function take(
@@ -36,7 +42,7 @@ async function take(
     throw data('No photo came: choose one, or take one.', { status: 400 })
   const id = idOf(photoId)
   try {
-    const smaller = await smallerPhoto(Buffer.from(await file.arrayBuffer()))
+    const smaller = await smallerPhoto(file)
     const kept = await inShop(shopId, (tx) =>
       keepPhoto(tx, { photoId: id, jobId, userId, at: now(), ...smaller }),
     )

@@ -103,6 +103,31 @@ describe('a photo of a job', () => {
     const { userId } = signedIn(technician).person
     expect((await send(job, bytes, { photoId, userId })).status).toBe(200)
   })
+  it('that comes slowly holds up nobody else', async () => {
+    const job = await aJob(shop)
+    const headers = { 'content-type': 'multipart/form-data; boundary=slow' }
+    const ends: (() => void)[] = []
+    // A phone at the edge of its signal: it has begun, and sends on some time.
+    const slow = () => {
+      const body = new ReadableStream({ start: (to) => void ends.push(() => to.close()) })
+      const request = new Request('http://keg.test/', {
+        method: 'POST',
+        headers,
+        body,
+        duplex: 'half',
+      } as RequestInit)
+      return answered(action({ request, context: technician, params: { jobId: job } } as never))
+    }
+    const four = [slow(), slow(), slow(), slow()]
+    const bytes = await picture(20, 10).jpeg().toBuffer()
+    const colleague = await letIn(shop, 'technician')
+    expect((await send(job, bytes, { who: colleague })).status).toBe(200)
+    // Its own third one waits for its turn, and gets it.
+    const own = send(job, bytes)
+    ends.forEach((end) => end())
+    expect((await Promise.all(four)).map(({ status }) => status)).toEqual([400, 400, 400, 400])
+    expect((await own).status).toBe(200)
+  })
   it('that was taken by somebody who was a technician then may still come: its note decides', async () => {
     const job = await aJob(shop)
     const someone = await letIn(shop, 'technician')

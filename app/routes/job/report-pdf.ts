@@ -1,5 +1,5 @@
 import type { Entry } from '#core/tape'
-import { inShop, photoOf } from '#db'
+import { inShop, lines, photoOf, type SignedIn } from '#db'
 import { idOf } from '~/form/ids.server'
 import { overLimit } from '~/session/rate.server'
 import { preferencesOf } from '~/session/preferences'
@@ -11,6 +11,8 @@ import { inThread, TooMuchError } from '~/threads/in-thread.server'
 /** The newest so many go on paper: each is half a page. */
 const MOST_PHOTOS = 24
 const LONGEST_MS = 60_000
+/** One person's papers one after another, read when it is their turn: nobody takes all places. */
+const papersOf = lines({ atOnce: 1, most: 8, ms: LONGEST_MS })
 
 /** As the tape names them; whether one is struck is for whoever folds it. */
 function notedPhotos(entries: readonly Entry[]): string[] {
@@ -29,9 +31,14 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   const limited = await overLimit('PAPER', who.person.userId)
   if (limited)
     return new Response(limited, { status: 429, headers: { 'content-type': 'text/plain; charset=utf-8' } })
-  const data = await loadJob(who, idOf(params.jobId), { whole: true })
-  const { units } = preferencesOf(who.person.preferences)
+  const jobId = idOf(params.jobId)
   const copy = new URL(request.url).searchParams.get('copy') === 'full' ? 'full' : 'customer'
+  return papersOf(who.person.userId, () => paper(who, jobId, copy))
+}
+
+async function paper(who: SignedIn, jobId: string, copy: 'full' | 'customer') {
+  const data = await loadJob(who, jobId, { whole: true })
+  const { units } = preferencesOf(who.person.preferences)
   const photos = await inShop(who.shop.shopId, (tx) =>
     Promise.all(
       notedPhotos(data.entries).map(async (photoId) => {
