@@ -13,7 +13,7 @@ import {
   stations,
   unseenAlarms,
 } from '#db'
-import { holdVerdict, leftOf, nextStep, ruleOf, runningProgramme } from '#core/tape'
+import { holdVerdict, leftOf, nextStep, runningProgramme } from '#core/tape'
 import { type ABay, aBay, usualSteps } from '../../testing/a-bay'
 import { anEntry, type AShop, aShop, NOW, note } from '../../testing/a-shop'
 import { aVehicleJob } from '../../testing/a-station'
@@ -48,7 +48,7 @@ describe('a vehicle from the order to the last hose', () => {
     expect(state.dyed).toBe(true)
     expect(state.gasTests).toMatchObject([{ passed: true, found: 'R-134a', purityPct: 99.6 }])
     const hold = state.holds[0]!
-    expect(holdVerdict(hold, ruleOf(state, hold)).code).toBe('held-by-manifold')
+    expect(holdVerdict(state, hold).code).toBe('held-by-manifold')
     expect(state.temperatureNotes.filter((each) => each.point === 'vent')).toHaveLength(2)
     expect(await tankOf(bay)).toBe(8_000_000 + state.recoveredMg - state.chargedMg)
     expect(nextStep(state)).toBe('close-job')
@@ -104,7 +104,7 @@ describe('stopped in the middle, the books are true, and it is said what comes n
     expect(state.programmes[0]!.ended).toMatchObject({ why: 'pressure-lost', step: 'hold' })
     const hold = state.holds[0]!
     expect(hold.endedAt).toBeDefined()
-    expect(holdVerdict(hold, ruleOf(state, hold)).outcome).toBe('bad')
+    expect(holdVerdict(state, hold).outcome).toBe('bad')
     expect(nextStep(state)).toBe('check-leaks')
   })
   it('the vents smell of it: a leak was found, and only a share is in', async () => {

@@ -1,7 +1,6 @@
 import { stationAlarms } from '#core/alarms'
 import type { StationReport } from '#core/programme'
-import { fromStation, type JobState, lastHoldVerdict, runningProgramme, type Saying } from '#core/tape'
-import { holdPassed } from '#core/vacuum'
+import { fromStation, holdStands, type JobState, runningProgramme, type Saying } from '#core/tape'
 import { atmospherePa, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import {
   announce,
@@ -101,7 +100,7 @@ async function goesOn(
   by: { jobId: string; userId: string; programmeId: string; now: Date },
 ): Promise<boolean> {
   const asks = runningProgramme(state)?.asks
-  if (asks?.ask !== 'look-at-hold' || !holdPassed(lastHoldVerdict(state)?.code ?? '')) return false
+  if (asks?.ask !== 'look-at-hold' || holdStands(state) !== 'passed') return false
   const { askId, ask } = asks
   const { userId, now } = by
   const said: Saying = { kind: 'hand-given', body: { programmeId, askId, answer: 'done' } }

@@ -1,6 +1,6 @@
 import { runningProgramme } from './chapters/programme'
 import { openTransfer } from './chapters/transfer'
-import { holdRule, runningHold } from './chapters/evacuation'
+import { holdRule, runningHold } from './holds'
 import type { Watched } from './chapters/watches'
 import type { Reference } from './in-system'
 import type { JobState } from './state'

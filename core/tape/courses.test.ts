@@ -64,7 +64,7 @@ const COURSES: Row[] = [
   ],
   [
     'a search before the opening is not the test after it',
-    aCourse().about().search(true, 'detector').choose('recover', 'A').recover('A', 3).end('emptied'),
+    aCourse().about().search(false, 'detector').choose('recover', 'A').recover('A', 3).end('emptied'),
     'check-leaks',
     ['prepare', 'recover'],
     ['leak-test'],
@@ -194,7 +194,7 @@ const COURSES: Row[] = [
   [
     'recovered a second time',
     charged().search(true).recover('A', 2.9).end('emptied'),
-    'check-leaks',
+    'repair',
     ['recover'],
     ['leak-test'],
   ],

@@ -1,4 +1,5 @@
 import type { Weighed } from '../recovery'
+import { OPENING_STEPS } from './circuit'
 import type { JobState } from './state'
 
 /** What is known of a system from outside the job's tape. */
@@ -69,11 +70,9 @@ export function gasUnaccounted(state: JobState, reference: Reference): { at: num
       ? { at: now.emptiedAt, massMg: Math.max(0, massMg) }
       : null
   if (now.emptiedAt !== undefined || now.end !== undefined || now.lastWas === 'charge') return null
-  const opened = state.steps.find(({ step, at }) => OPENS_CIRCUIT.includes(step) && at >= (now.lastAt ?? 0))
+  const opened = state.steps.find(({ step, at }) => OPENING_STEPS.includes(step) && at >= (now.lastAt ?? 0))
   return opened && massMg > LEAST_ASKED_MG ? { at: opened.at, massMg } : null
 }
 
 /** Less than this needs no question, mg. */
 const LEAST_ASKED_MG = 20_000
-/** Steps that nobody can do with the circuit closed. */
-const OPENS_CIRCUIT = ['repair-drier', 'repair-nitrogen', 'repair-opened']

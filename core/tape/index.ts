@@ -35,15 +35,8 @@ export {
 } from './chapters/leak-test'
 export { type Part, PARTS, type Photo, type PhotoOf, type RepairBodies } from './chapters/repair'
 export type { EvacuationBodies, Hold, VacuumMethod, VacuumPlan } from './chapters/evacuation'
-export {
-  holdBefore,
-  holdRule,
-  holdVerdict,
-  lastHoldVerdict,
-  readingsOf,
-  ruleOf,
-  runningHold,
-} from './chapters/evacuation'
+export * from './circuit'
+export * from './holds'
 export {
   type CycleNote,
   type PressureNote,

@@ -1,12 +1,11 @@
 import { chargeTargets, type ChargeTarget, type ChargeVerdict, judgeCharge } from '../charging'
 import { compareRecovered, type RecoveryVerdict, type Weighed } from '../recovery'
 import type { Trade } from '../systems'
-import { type HoldVerdict, judgeVacuum, type VacuumGiven } from '../vacuum'
+import type { HoldVerdict } from '../vacuum'
 import { ENGINE_VERSION, type LimitedBy, type Verdict } from '../verdict'
 import type { Metering } from '../verify'
 import { judgeChecks } from './judge-readings'
-import { vacuumGiven } from './vacuum-given'
-import type { Hold } from './chapters/evacuation'
+import { holdVerdict } from './circuit'
 import type { GivenVerdict, VerdictAbout } from './chapters/verdicts'
 import { recoveredEpisode } from './episodes'
 import { asFound, inSystemNow, massIn, type Reference } from './in-system'
@@ -62,20 +61,7 @@ export function judgeLastHold(state: JobState, context: JudgingContext): HoldVer
   const hold = state.holds.findLast((each) => each.endedAt !== undefined)
   if (!hold) return undefined
   const gauge = vacuumGaugeAt(state, hold.endedAt!)
-  const verdict = judgedOnce(hold, vacuumGiven(state, hold, context))
-  return { ...verdict, limitedBy: { what: 'vacuum-gauge', label: gauge.label } }
-}
-
-/** Verdicts of holds as they stand, by all they were built on: pages ask several times a second. */
-const judged = new WeakMap<Hold, { built: string; verdict: HoldVerdict }>()
-
-function judgedOnce(hold: Hold, given: VacuumGiven): HoldVerdict {
-  const built = JSON.stringify(given)
-  const known = judged.get(hold)
-  if (known?.built === built) return known.verdict
-  const { verdict } = judgeVacuum(given)
-  judged.set(hold, { built, verdict })
-  return verdict
+  return { ...holdVerdict(state, hold, context), limitedBy: { what: 'vacuum-gauge', label: gauge.label } }
 }
 
 /** The numbers that a verdict was built on: where one of them is another now, the verdict is stale. */

@@ -7,7 +7,9 @@ import type { JobState } from './state'
 /** By which rule a recovery is down: a leak that is known rules over what was planned. */
 export function levelUse(state: Pick<JobState, 'plan' | 'leakChecks' | 'steps'>, trade: Trade): EndLevelUse {
   if (leakKnown(state)) return 'leaking'
-  return state.plan?.level ?? (trade === 'vehicle' ? 'vehicle' : 'appliance')
+  // Planned for a leak that is repaired, or was none.
+  const planned = state.plan?.level === 'leaking' ? undefined : state.plan?.level
+  return planned ?? (trade === 'vehicle' ? 'vehicle' : 'appliance')
 }
 
 /** How far down a recovery must go here, and why; undefined: no gas is named. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { wrote as entry } from '../../testing/an-entry'
-import { type Entry, foldTape, holdVerdict, lastHoldVerdict, nextStep, openTransfer, stageProgress } from '.'
+import { type Entry, foldTape, holdVerdict, holdStands, nextStep, openTransfer, stageProgress } from '.'
 
 const run = (runId: string, use: 'recover' | 'charge', weightMg: number) =>
   entry('run-started', { runId, use, cylinderId: 'A', scale: '', mode: 'gross', weightMg })
@@ -58,14 +58,15 @@ describe('openTransfer', () => {
 describe('holdVerdict', () => {
   it('judges each hold by its own readings, the last one counts', () => {
     const state = foldTape([described, ...hold(60, 400, 700), ...hold(55, 66, 700)])
-    expect(state.holds.map((h) => holdVerdict(h).code)).toEqual(['hold-failed', 'held'])
-    expect(lastHoldVerdict(state)?.code).toBe('held')
+    expect(state.holds.map((h) => holdVerdict(state, h).code)).toEqual(['hold-failed', 'tight-and-dry'])
+    expect(holdStands(state)).toBe('passed')
   })
   it('takes readings between start and end with it', () => {
     const started = entry('hold-started', { holdId: 'h', pressurePa: 60 }, 1_000_000)
     const spike = entry('vacuum-noted', { pressurePa: 200 }, 1_300_000)
     const ended = entry('hold-ended', { holdId: 'h', pressurePa: 70 }, 1_700_000)
-    expect(holdVerdict(foldTape([started, spike, ended]).holds[0]!).code).toBe('hold-failed')
+    const state = foldTape([started, spike, ended])
+    expect(holdVerdict(state, state.holds[0]!).code).toBe('hold-failed')
   })
 })
 
@@ -79,7 +80,9 @@ describe('stageProgress', () => {
   it('has the leak test done only when the last search found none', () => {
     const found = entry('leak-checked', { method: 'dye', found: true, text: 'flare' })
     expect(progress(found)['leak-test']).toBe('begun')
-    expect(progress(found, noLeak())['leak-test']).toBe('done')
+    expect(progress(found, noLeak())['leak-test']).toBe('begun')
+    const repaired = entry('step-done', { step: 'repair-done' })
+    expect(progress(found, repaired, noLeak())['leak-test']).toBe('done')
   })
   it('has oil done when as much went in as came out and parts took', () => {
     const oil = (direction: 'out' | 'parts' | 'in', volumeMl: number) =>

@@ -27,7 +27,7 @@ describe('what is open before a job is closed', () => {
     expect(open(charged())).toEqual(['readings-missing', 'caps', 'label'])
   })
   it('a hold of five minutes is too short; of twelve it is long enough', () => {
-    expect(open(finished(charged(5)))).toEqual(['hold-too-short'])
+    expect(open(finished(charged(5)))).toEqual(['hold-cannot-tell'])
   })
   it('no hold, no leak test', () => {
     const course = judged(aCourse().about().recover('A', 3).end('emptied')).target(3).charge('B', 3)

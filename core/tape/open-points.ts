@@ -1,13 +1,15 @@
 import { checkNotes } from './check-readings'
-import { holdPassed } from '../vacuum'
-import { holdVerdict, ruleOf, runningHold } from './chapters/evacuation'
+import { circuitOf, type HoldStands } from './circuit'
+import { runningHold } from './holds'
 import { oilDueMl } from './chapters/oil'
 import { openTransfer } from './chapters/transfer'
 import { runningProgramme } from './chapters/programme'
 import { RETROFIT_STEPS } from './chapters/retrofit'
 import { isRecovered } from './episodes'
 import { gasUnaccounted, inSystemNow, massIn } from './in-system'
-import { type JudgingContext, judgeCharged } from './judge'
+import type { VerdictAbout } from './chapters/verdicts'
+import { type JudgingContext, judgeCharged, standingVerdict } from './judge'
+import { leakKnown } from './leak-known'
 import { type JobState, type Stage, stepDone } from './state'
 
 /** What is still open before a job should be closed. */
@@ -21,7 +23,8 @@ export type OpenPoint =
   | 'leak-found'
   | 'no-leak-test'
   | 'no-hold'
-  | 'hold-too-short'
+  | 'hold-cannot-tell'
+  | 'hold-leaking'
   | 'hold-failed'
   | 'oil-due'
   | 'oil-wrong'
@@ -45,7 +48,8 @@ export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
   'leak-found': 'leak-test',
   'no-leak-test': 'leak-test',
   'no-hold': 'evacuate',
-  'hold-too-short': 'evacuate',
+  'hold-cannot-tell': 'evacuate',
+  'hold-leaking': 'leak-test',
   'hold-failed': 'evacuate',
   'oil-due': 'oil',
   'oil-wrong': 'oil',
@@ -69,7 +73,7 @@ const OIL_ML = 5
 export function openPoints(state: JobState, context: JudgingContext): OpenPoint[] {
   return [
     ...inGas(state, context),
-    ...inCircuit(state),
+    ...inCircuit(state, context),
     ...inCharge(state, context),
     ...atTheEnd(state, context),
   ]
@@ -90,30 +94,35 @@ function inGas(state: JobState, context: JudgingContext): OpenPoint[] {
   return points
 }
 
-function inCircuit(state: JobState): OpenPoint[] {
+function inCircuit(state: JobState, context: JudgingContext): OpenPoint[] {
   const points: OpenPoint[] = []
-  const opened = lastOpenedAt(state)
-  const search = state.leakChecks.at(-1)
   const takenAway = stepDone(state, 'unit-taken-away')
-  if (search?.found && !takenAway) points.push('leak-found')
+  if (leakKnown(state) && !takenAway) points.push('leak-found')
   if (runningHold(state)) points.push('hold-running')
+  const circuit = circuitOf(state)
   const isCharged = state.episodes.at(-1)!.charges > 0
   // Tight and dry is asked of a circuit that was open and is filled again.
-  if (opened === undefined || takenAway || !isCharged) return points
-  if (!state.leakChecks.some((each) => each.at >= opened)) points.push('no-leak-test')
-  const hold = state.holds.findLast((each) => each.endedAt !== undefined && each.startedAt >= opened)
-  if (!hold) return runningHold(state) ? points : [...points, 'no-hold']
-  const { code } = holdVerdict(hold, ruleOf(state, hold))
-  const overruled = state.verdicts.findLast((each) => each.about === 'hold')?.overruled !== undefined
-  if (holdPassed(code) || overruled) return points
-  return [...points, code === 'too-soon' ? 'hold-too-short' : 'hold-failed']
+  if (!circuit || takenAway || !isCharged) return points
+  if (!state.leakChecks.some((each) => each.at >= circuit.openedAt)) points.push('no-leak-test')
+  const point = HOLD_POINTS[circuit.hold.stands]
+  if (point && !isOverruled(state, 'hold', context)) points.push(point)
+  return points
 }
 
-/** When the circuit was empty last, also where it has been charged since; undefined: never in this job. */
-function lastOpenedAt({ episodes }: JobState): number | undefined {
-  const empty = episodes.findLast((each) => each.emptiedAt !== undefined)
-  // Emptied before this job began: nothing here came before it.
-  return empty?.unaccounted && empty.pulls + empty.charges === 0 ? -Infinity : empty?.emptiedAt
+const HOLD_POINTS: Record<HoldStands, OpenPoint | undefined> = {
+  none: 'no-hold',
+  running: undefined,
+  passed: undefined,
+  'cannot-tell': 'hold-cannot-tell',
+  'pump-on': 'hold-failed',
+  leaking: 'hold-leaking',
+  failed: 'hold-failed',
+}
+
+/** An overruling is of one verdict: what was judged since, or has changed, is open again. */
+function isOverruled(state: JobState, about: VerdictAbout, context: JudgingContext): boolean {
+  const given = standingVerdict(state, about, context)
+  return given?.overruled !== undefined && !given.stale
 }
 
 function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
@@ -123,8 +132,7 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
   const charged = state.episodes.at(-1)!.charges > 0
   if (state.target && !charged && !stepDone(state, 'unit-taken-away')) points.push('no-charge')
   const verdict = charged ? judgeCharged(state, context) : undefined
-  const overruled = state.verdicts.findLast((each) => each.about === 'charge')?.overruled !== undefined
-  if (verdict && verdict.outcome !== 'good' && !overruled) {
+  if (verdict && verdict.outcome !== 'good' && !isOverruled(state, 'charge', context)) {
     const now = massIn(inSystemNow(state, context))
     if (now && state.target) points.push(now.massMg < state.target.massMg ? 'charge-short' : 'charge-over')
   }

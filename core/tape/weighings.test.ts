@@ -214,10 +214,11 @@ describe('doubtOf', () => {
     expect(next(tape({}, ...kgs), 19.9)).toBeUndefined()
     expect(next(tape({}, ...kgs), 20.1)).toBe('jump')
     // After a night nobody knows the rate.
-    const pulled = fold(
-      { ...start({}), at: 0 },
-      { ...weight(14.4), at: 600 * minute, backdated: true } as Entry,
-    )
+    const pulled = fold({ ...start({}), at: 0 }, {
+      ...weight(14.4),
+      at: 600 * minute,
+      backdated: true,
+    } as Entry)
     expect(next(pulled, 16.5)).toBeUndefined()
   })
   it('sees a zeroed scale that was zeroed again', () => {

@@ -3,6 +3,7 @@ import type { Oddity } from './curve'
 export type HoldCode =
   | 'hold-failed'
   | 'too-soon'
+  | 'too-near-to-tell'
   | 'held-but-shallow'
   | 'tight-and-dry'
   | 'held'

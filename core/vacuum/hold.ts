@@ -13,12 +13,22 @@ export interface HoldRule {
   targetPa: number
   limitPa: number
   leastS: number
-  /** Read on a manifold gauge: the whole rise that is none to it, Pa. Target and limit lie below what it can show. */
+  /** Read on a manifold gauge: the whole rise that is none to it, Pa. */
   manifoldRisePa?: number
 }
 
-/** Vehicles by time: one division of a compound gauge (1 inHg), and at least 5 min. */
-export const MANIFOLD_RULE = { manifoldRisePa: 3_386, leastS: 300 }
+/** One division of a compound gauge, 1 inHg. */
+const DIVISION_PA = 3_386
+/**
+ * Vehicles by time: down to the end of what a compound gauge shows (a division and a half), no more than a division of
+ * rise, and at least 5 min.
+ */
+export const MANIFOLD_RULE = {
+  targetPa: 1.5 * DIVISION_PA,
+  limitPa: 2.5 * DIVISION_PA,
+  manifoldRisePa: DIVISION_PA,
+  leastS: 300,
+}
 
 /** 500 micron reached, then at least 10 min below 1000. Makers may want less: their figure wins. */
 export const HOLD_RULE: HoldRule = {
@@ -27,9 +37,10 @@ export const HOLD_RULE: HoldRule = {
   leastS: 600,
 }
 
-/** Whether the hold passed by its rule, whatever is said of the cause. */
-export const holdPassed = (code: string): boolean =>
-  code === 'held' || code === 'tight-and-dry' || code === 'held-by-manifold'
+const PASSES: readonly string[] = ['held', 'tight-and-dry', 'held-by-manifold'] satisfies HoldCode[]
+
+/** Whether one may go on with it. What held and leaks, or is wet, or cannot be read, is no pass. */
+export const holdPassed = (code: string): boolean => PASSES.includes(code)
 
 export type HoldVerdict = Verdict<HoldCode, HoldReason>
 
@@ -37,7 +48,7 @@ export type HoldVerdict = Verdict<HoldCode, HoldReason>
  * Did the vacuum hold? Pass or fail only. What a rise means (leak or moisture) is a question of its own: see
  * {@link judgeVacuum}.
  * @param readings from valving off to the end, in order; at least one
- * @param gaugePct what the gauge may be off, percent of the reading: where the limit lies within that, it is said
+ * @param gaugePct what the gauge may be off, percent of the reading: where the limit lies within that, nobody can tell
  */
 export function judgeHold(
   readings: readonly HoldReading[],
@@ -62,9 +73,7 @@ export function judgeHold(
   const verdict = (outcome: Verdict['outcome'], code: HoldCode, ...reasons: HoldReason[]): HoldVerdict => ({
     outcome,
     code,
-    reasons: [...reasons, ...(near && gauge > 0 ? (['limit-within-gauge'] as const) : [])].map((reason) => ({
-      code: reason,
-    })),
+    reasons: reasons.map((reason) => ({ code: reason })),
     numbers,
     source:
       'common practice: pump valved off, at least 10 min, must stay below 1000 micron; the maker’s figure wins',
@@ -74,8 +83,10 @@ export function judgeHold(
     if (highestPa - first.pressurePa > manifoldRisePa)
       return verdict('bad', 'hold-failed', 'rose-on-manifold')
     if (last.atS - first.atS < rule.leastS) return verdict('open', 'too-soon', 'hold-longer')
+    if (first.pressurePa > rule.targetPa) return verdict('caution', 'held-but-shallow', 'target-not-reached')
     return verdict('good', 'held-by-manifold', 'manifold-sees-little')
   }
+  if (near && gauge > 0) return verdict('open', 'too-near-to-tell', 'limit-within-gauge')
   if (highestPa > rule.limitPa) return verdict('bad', 'hold-failed', 'rose-above-limit')
   if (last.atS - first.atS < rule.leastS) return verdict('open', 'too-soon', 'hold-longer')
   if (first.pressurePa > rule.targetPa) return verdict('caution', 'held-but-shallow', 'target-not-reached')

@@ -126,6 +126,7 @@ const OPEN: { leak: Answer; moisture: Answer } = { leak: 'open', moisture: 'open
 const OUTCOMES: Record<HoldCode, HoldVerdict['outcome']> = {
   'hold-failed': 'bad',
   'too-soon': 'open',
+  'too-near-to-tell': 'open',
   'held-but-shallow': 'caution',
   'held-but-leaking': 'caution',
   'held-but-wet': 'caution',

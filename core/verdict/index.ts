@@ -108,6 +108,6 @@ export function quantity(
 /**
  * Version of the judging code, stored with each verdict: it is never silently judged again. 2: doubt of the scale;
  * 3: what a hold's curve says of leak and moisture; 4: all readings of a running system together; 5: stores
- * at box temperature only.
+ * at box temperature only; 6: a hold near its limit is open, one on a manifold gauge needs depth.
  */
-export const ENGINE_VERSION = 5
+export const ENGINE_VERSION = 6

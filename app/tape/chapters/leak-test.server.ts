@@ -10,6 +10,7 @@ export const leakTest: Schemas<LeakTestBodies> = {
     method: oneOf('nitrogen', 'detector', 'bubbles', 'dye', 'vacuum').required(),
     found,
     text: words(1000).required(),
+    falseAlarm: Joi.valid(true),
   },
   'pressure-test-started': {
     testId: id,

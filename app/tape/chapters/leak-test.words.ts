@@ -3,8 +3,8 @@ import { LEAK_METHOD_WORDS, LOOKED_WITH_WORDS, TESTED_PART_WORDS } from '~/wordi
 import type { Words } from './words'
 
 export const leakTest: Words<LeakTestBodies> = {
-  'leak-checked': ({ method, found, text }) =>
-    `${LEAK_METHOD_WORDS[method]}: ${found ? 'leak found' : 'none found'}${text ? `, ${text}` : ''}`,
+  'leak-checked': ({ method, found, text, falseAlarm }) =>
+    `${LEAK_METHOD_WORDS[method]}: ${falseAlarm ? 'false alarm' : found ? 'leak found' : 'none found'}${text ? `, ${text}` : ''}`,
   'pressure-test-started': ({ part, pressurePa, tempK, atmospherePa }, { show }) =>
     `Nitrogen on ${TESTED_PART_WORDS[part].toLowerCase()}: ${show('pressure', pressurePa, atmospherePa)} at ${show('temperature', tempK)}`,
   'pressure-test-ended': ({ pressurePa, tempK }, { show }) =>

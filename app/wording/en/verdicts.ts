@@ -55,6 +55,7 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'recovered-elsewhere': 'Recovered elsewhere',
   'hold-failed': 'The vacuum did not hold',
   'too-soon': 'Too soon to tell',
+  'too-near-to-tell': 'Too near its limit for this gauge to tell',
   'held-but-shallow': 'It held, but never was deep enough',
   'tight-and-dry': 'It held: tight and dry',
   held: 'It held',

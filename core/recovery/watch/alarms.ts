@@ -82,12 +82,12 @@ function atTheRating({ cylinderPa, atmospherePa }: Pull, { ratingPa }: AlarmFact
 }
 
 function atTheStopLine(
-  { atmospherePa, gaugePa, low: lows, nowS }: Pull,
+  { atmospherePa, low: lows, nowS }: Pull,
   { low }: Watched,
   { leaking }: AlarmFacts,
 ): PullAlarm[] {
   if (!leaking || !low) return []
-  if (low.now < atmospherePa - gaugePa) {
+  if (low.now < atmospherePa) {
     const above = lows.findLast((each) => each.value >= atmospherePa)
     const belowS = Math.max(0, nowS - (above ?? lows[0]!).atS)
     const air = (pa: number) => (pa * belowS) / AIR_S

@@ -1,14 +1,8 @@
-import {
-  HOLD_RULE,
-  holdPassed,
-  type HoldReading,
-  type HoldRule,
-  type HoldVerdict,
-  judgeHold,
-  MANIFOLD_RULE,
-} from '../../vacuum'
+import type { HoldReading } from '../../vacuum'
 import { type Chapter, type KindRules, PLAIN } from '../chapter'
+import { circuitOf, holdStands } from '../circuit'
 import { DEEP_VACUUM_PA, openedAt } from '../episodes'
+import { holdRule, runningHold } from '../holds'
 import type { JobState } from '../state'
 
 export interface EvacuationBodies {
@@ -69,8 +63,6 @@ export interface EvacuationSlice {
 
 /** Beyond this many readings every second one in the middle is let go. */
 const MOST_KEPT = 240
-/** A hold that other work followed, or that began this long before anything noted since, is forgotten, ms. */
-const FORGOTTEN_MS = 3 * 3_600_000
 
 const READ = {
   version: 1,
@@ -170,28 +162,21 @@ export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
   },
   underWay: (state) => (runningHold(state) ? 'watch-hold' : undefined),
   next(state) {
-    const since = openedAt(state)
-    if (since === undefined) return undefined
-    const tested = Math.max(since, state.leakChecks.at(-1)?.at ?? since)
+    const circuit = openedAt(state) === undefined ? undefined : circuitOf(state)
+    if (!circuit) return undefined
+    const { filledAt, hold } = circuit
     const last = state.vacuum.at(-1)
-    if (!last || last.at < tested) return 'evacuate'
-    const hold = state.holds.findLast((each) => each.endedAt !== undefined && each.startedAt >= tested)
-    const held = hold && holdVerdict(hold, ruleOf(state, hold))
-    if (held && holdPassed(held.code)) return undefined
-    const pumpedSince = hold !== undefined && last.at > hold.endedAt!
-    if (held?.code === 'hold-failed' && !pumpedSince) return 'pump-on-or-find-leak'
-    if (held?.code === 'held-but-shallow' && !pumpedSince) return 'evacuate'
-    return last.value > holdRule(state).targetPa && state.vacuumPlan?.method !== 'timed'
-      ? 'evacuate'
-      : 'hold-vacuum'
+    if (!last || last.at < filledAt) return 'evacuate'
+    if (hold.stands === 'passed') return undefined
+    const pumpedSince = hold.last?.endedAt !== undefined && last.at > hold.last.endedAt
+    if (hold.stands === 'leaking') return 'pump-on-or-find-leak'
+    if (hold.stands === 'failed' && !pumpedSince) return 'pump-on-or-find-leak'
+    if (hold.stands === 'pump-on' && !pumpedSince) return 'evacuate'
+    return last.value > holdRule(state).targetPa ? 'evacuate' : 'hold-vacuum'
   },
   progress: {
     evacuate: (state) =>
-      holdPassed(lastHoldVerdict(state)?.code ?? '')
-        ? 'done'
-        : state.vacuum.length > 0
-          ? 'begun'
-          : 'untouched',
+      holdStands(state) === 'passed' ? 'done' : state.vacuum.length > 0 ? 'begun' : 'untouched',
   },
 }
 
@@ -223,62 +208,4 @@ function addReading(hold: Hold | undefined, at: number, pressurePa: number) {
 /** The first, the last sixty, and every second one of the rest. */
 function thinned<T>(list: T[]): T[] {
   return list.filter((_, i) => i % 2 === 0 || i >= list.length - 60)
-}
-
-/** The hold that is being watched; one that other work followed was forgotten, and blocks nothing. */
-export function runningHold(state: JobState): Hold | undefined {
-  const hold = state.holds.findLast((each) => each.endedAt === undefined)
-  if (!hold) return undefined
-  const later =
-    state.transfers.some((each) => each.startedAt > hold.startedAt) ||
-    state.leakChecks.some((each) => each.at > hold.startedAt) ||
-    state.holds.some((each) => each.startedAt > hold.startedAt) ||
-    state.lastAt - hold.startedAt > FORGOTTEN_MS
-  return later ? undefined : hold
-}
-
-/** What a hold has to keep to: the plan's target, else common practice. */
-export function holdRule({ vacuumPlan }: { vacuumPlan: VacuumPlan | null }): HoldRule {
-  if (!vacuumPlan) return HOLD_RULE
-  const { targetPa, method } = vacuumPlan
-  if (method === 'timed') return { ...HOLD_RULE, ...MANIFOLD_RULE }
-  // As common practice has it, the limit is twice the target.
-  return { ...HOLD_RULE, targetPa, limitPa: 2 * targetPa }
-}
-
-/** What this hold has to keep to, or had to. */
-export function ruleOf(state: Pick<JobState, 'vacuumPlan'>, hold: Hold): HoldRule {
-  return holdRule({ vacuumPlan: hold.endedAt === undefined ? state.vacuumPlan : (hold.plan ?? null) })
-}
-
-/** All that was read in a hold, from valving off: a live gauge's curve with the notes beside it. */
-export function readingsOf({ startedAt, readings, curve }: Hold): HoldReading[] {
-  const noted = readings.map((each) => ({ atS: (each.at - startedAt) / 1000, pressurePa: each.pressurePa }))
-  if (!curve || curve.length < noted.length) return noted
-  // A spike that somebody noted counts beside the curve.
-  const last = noted.at(-1)!
-  return last.atS > curve.at(-1)!.atS ? [...curve, last] : curve
-}
-
-/** Pass or fail of a hold that has readings. @param gaugePct what its gauge may be off, percent of the reading */
-export function holdVerdict(hold: Hold, rule: HoldRule = HOLD_RULE, gaugePct?: number): HoldVerdict {
-  return judgeHold(readingsOf(hold), rule, gaugePct)
-}
-
-export function lastHoldVerdict(state: Pick<JobState, 'holds' | 'vacuumPlan'>): HoldVerdict | undefined {
-  const hold = state.holds.findLast((each) => each.endedAt !== undefined)
-  return hold && holdVerdict(hold, ruleOf(state, hold))
-}
-
-/** The hold before it on the same circuit: pumped in between, nothing repaired, nothing let in. */
-export function holdBefore(state: JobState, hold: Hold): Hold | undefined {
-  const before = state.holds.findLast(
-    (each) => each.endedAt !== undefined && each.endedAt <= hold.startedAt && each.holdId !== hold.holdId,
-  )
-  if (!before) return undefined
-  const between = ({ at }: { at: number }) => at > before.endedAt! && at < hold.startedAt
-  const opened =
-    state.steps.some((each) => each.step.startsWith('repair-') && between(each)) ||
-    state.transfers.some((each) => between({ at: each.startedAt }))
-  return opened ? undefined : before
 }

@@ -1,6 +1,8 @@
 import { judgePressureHold, type PressureHoldResult } from '../../leaks'
 import { type Chapter, type KindRules, wordsOnly } from '../chapter'
+import { circuitOf } from '../circuit'
 import { openedAt } from '../episodes'
+import { leakKnown } from '../leak-known'
 import type { JobState } from '../state'
 
 export type LeakMethod = 'nitrogen' | 'detector' | 'bubbles' | 'dye' | 'vacuum'
@@ -14,7 +16,8 @@ export const LOOKED_WITH = ['detector', 'bubbles', 'dye', 'stain', 'ear'] as con
 export type LookedWith = (typeof LOOKED_WITH)[number]
 
 export interface LeakTestBodies {
-  'leak-checked': { method: LeakMethod; found: boolean; text: string }
+  /** falseAlarm: what was found before is none after all; the words say why. */
+  'leak-checked': { method: LeakMethod; found: boolean; text: string; falseAlarm?: true }
   /** Nitrogen stands on it, and the valve is shut. */
   'pressure-test-started': {
     testId: string
@@ -42,7 +45,7 @@ export interface PressureTest {
 }
 
 export interface LeakTestSlice {
-  leakChecks: { at: number; method: LeakMethod; found: boolean; text: string }[]
+  leakChecks: { at: number; method: LeakMethod; found: boolean; text: string; falseAlarm?: true }[]
   pressureTests: PressureTest[]
   /** Ends that came before their start. */
   earlyTestEnds: Record<string, NonNullable<PressureTest['end']>>
@@ -98,8 +101,8 @@ export const leakTest: Chapter<LeakTestBodies, LeakTestSlice> = {
   blank: () => ({ leakChecks: [], pressureTests: [], earlyTestEnds: {}, searched: [], recheck: null }),
   kinds: {
     'leak-checked': wordsOnly<LeakTestBodies['leak-checked']>(
-      (state, { method, found, text }, { time }) => {
-        state.leakChecks.push({ at: time, method, found, text })
+      (state, body, { time }) => {
+        state.leakChecks.push({ ...body, at: time })
       },
       { correctable: true },
     ),
@@ -140,20 +143,19 @@ export const leakTest: Chapter<LeakTestBodies, LeakTestSlice> = {
     ),
   },
   next(state) {
-    const since = openedAt(state)
-    if (since === undefined) return undefined
-    // A search before the opening is not the test after it.
-    const last = state.leakChecks.findLast((each) => each.at >= since)
-    if (!last) return 'check-leaks'
-    if (!last.found) return undefined
-    return state.steps.some(({ step, at }) => step === 'repair-done' && at >= last.at)
-      ? 'check-leaks'
-      : 'repair'
+    const circuit = openedAt(state) === undefined ? undefined : circuitOf(state)
+    if (!circuit) return undefined
+    if (leakKnown(state)) return 'repair'
+    // A search before the opening is not the test after it, and one that found a leak is none of its repair.
+    const last = state.leakChecks.findLast((each) => each.at >= circuit.openedAt)
+    return !last || last.found ? 'check-leaks' : undefined
   },
   progress: {
-    'leak-test': ({ leakChecks }) => {
-      const last = leakChecks.at(-1)
-      return last ? (last.found ? 'begun' : 'done') : 'untouched'
+    'leak-test': (state) => {
+      const last = state.leakChecks.at(-1)
+      if (!last) return 'untouched'
+      const stands = !last.found && last.at >= (circuitOf(state)?.openedAt ?? -Infinity)
+      return stands && !leakKnown(state) ? 'done' : 'begun'
     },
   },
 }

@@ -2,6 +2,7 @@ import type { Condition } from '../../cylinders'
 import type { CylinderPort, EndLevelUse, HoseSize, RecoveryEndKind, RecoveryMethod } from '../../recovery'
 import { type Chapter, PLAIN, wordsOnly } from '../chapter'
 import { type Episode, episodesOf, isRecovered, recoveredEpisode } from '../episodes'
+import { leakKnown } from '../leak-known'
 import type { NextStep } from '../next'
 import { type JobState, stepDone } from '../state'
 
@@ -36,7 +37,7 @@ export interface RecoverySlice {
   recoveryEnds: { entryId: string; at: number; order: number; how: RecoveryEndKind }[]
   gas: Record<string, Condition>
   /** null: nobody has planned. */
-  plan: RecoveryPlan | null
+  plan: (RecoveryPlan & { at: number }) | null
   gasTests: (GasTest & { at: number })[]
   /** What has been in the system, one after the other; at least one. */
   episodes: Episode[]
@@ -82,8 +83,8 @@ export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
         state.gas[cylinderId] = condition
       },
     },
-    'recovery-planned': wordsOnly<RecoveryPlan>((state, plan) => {
-      state.plan = plan
+    'recovery-planned': wordsOnly<RecoveryPlan>((state, plan, { time }) => {
+      state.plan = { ...plan, at: time }
     }),
     'gas-tested': wordsOnly<GasTest>(
       (state, test, { time }) => {
@@ -122,8 +123,8 @@ function next(state: JobState): NextStep | undefined {
   }
   if (now.began === 'empty') {
     if (isRecovered(now)) return afterPull(state)
-    const search = state.leakChecks.at(-1)
-    return search?.found && search.at > lastAt ? beforePull(state) : undefined
+    const found = state.leakChecks.findLast((each) => each.found)
+    return found && found.at > lastAt && leakKnown(state) ? beforePull(state) : undefined
   }
   if (lastWas === 'charge') return undefined
   return now.pulls > 0 ? afterPull(state) : beforePull(state)

@@ -17,7 +17,11 @@ export function Foreseen({ plan }: { plan: RecoveryPlan }) {
   const { atmospherePa = STANDARD_ATMOSPHERE_PA } = useReadersUnits()
   const expected = expectedIn(data, state)
   const trade = data.system?.trade ?? 'stationary'
-  const level = levelHere({ ...state, plan }, { chargeKg: chargeKgOf(expected), trade }, atmospherePa)!
+  const level = levelHere(
+    { ...state, plan: { ...plan, at: state.plan?.at ?? state.lastAt } },
+    { chargeKg: chargeKgOf(expected), trade },
+    atmospherePa,
+  )!
   const ambientK = state.temperatureNotes.findLast((each) => each.point === 'ambient')?.value ?? ORDINARY_K
   const machine = kitAt(state, ['machine', 'station'])
   const took =

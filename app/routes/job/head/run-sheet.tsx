@@ -1,5 +1,6 @@
 import {
   type JobState,
+  leakKnown,
   openPoints,
   recoveredEpisode,
   type Stage,
@@ -87,7 +88,7 @@ function useKeyFigure() {
       }
       case 'leak-test': {
         const last = state.leakChecks.at(-1)
-        return last ? (last.found ? 'leak found' : 'none found') : ''
+        return leakKnown(state) ? 'leak known' : last ? (last.found ? 'repaired' : 'none found') : ''
       }
       case 'oil':
         return state.oil.noted ? `in ${show('volume', state.oil.inMl)}` : ''

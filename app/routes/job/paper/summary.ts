@@ -6,6 +6,7 @@ import {
   inSystemNow,
   type JobState,
   type JudgingContext,
+  leakKnown,
   massIn,
   standingVerdict,
   stepDone,
@@ -30,16 +31,8 @@ export function summaryOf(state: JobState, judging: JudgingContext, show: Say['s
     lines.push(`The system was changed from ${change.from ?? 'another gas'} to ${change.to}.`)
   if (state.parts.length > 0)
     lines.push(`Renewed: ${state.parts.map((each) => PART_WORDS[each.part].toLowerCase()).join(', ')}.`)
-  const found = state.leakChecks.filter((each) => each.found)
-  const last = state.leakChecks.at(-1)
-  if (last)
-    lines.push(
-      last.found
-        ? 'A leak was found and is still open.'
-        : found.length > 0
-          ? 'A leak was found; the last search after it found none.'
-          : 'A leak was looked for, and none was found.',
-    )
+  const search = searchIn(state)
+  if (search) lines.push(search)
   const hold = said('hold')
   if (hold) lines.push(`Vacuum hold: ${lowerFirst(hold)}.`)
   const now = inSystemNow(state, judging)
@@ -89,3 +82,16 @@ export function nextDates(state: JobState, judging: JudgingContext): NextDate[] 
 }
 
 const lowerFirst = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
+
+function searchIn(state: JobState): string | undefined {
+  const last = state.leakChecks.at(-1)
+  if (!last) return undefined
+  const found = state.leakChecks.findLast((each) => each.found)
+  if (!found) return 'A leak was looked for, and none was found.'
+  if (leakKnown(state)) return 'A leak was found and is still open.'
+  if (state.leakChecks.some((each) => each.falseAlarm && each.at >= found.at))
+    return 'What looked like a leak was none.'
+  return last.found
+    ? 'A leak was found and repaired; it was not searched again.'
+    : 'A leak was found and repaired; the search after it found none.'
+}

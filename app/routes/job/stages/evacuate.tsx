@@ -1,7 +1,6 @@
 import type { FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
-import { type Hold, holdRule, lastHoldVerdict, type ReadOff, runningHold } from '#core/tape'
-import { holdPassed } from '#core/vacuum'
+import { type Hold, holdRule, holdStands, type ReadOff, runningHold } from '#core/tape'
 import { asNoted } from '~/samples/in-units'
 import { readingOf, sampleOf, useLive } from '~/samples/live-context'
 import { newId } from '~/tape/device'
@@ -74,7 +73,7 @@ export function Evacuate() {
     })
   // What a hold has said comes first, until the pump is at work again.
   const fresh = done !== undefined && (last === undefined || last.at <= done.endedAt!)
-  const passed = fresh && holdPassed(lastHoldVerdict(state)?.code ?? '')
+  const passed = fresh && holdStands(state) === 'passed'
   const judged = done && (
     <>
       <VerdictOf about="hold" />

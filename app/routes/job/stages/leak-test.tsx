@@ -5,6 +5,7 @@ import { draft } from '~/tape/use-tape'
 import { clockTime } from '~/ui/time'
 import { LEAK_METHOD_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
+import { KnownLeak } from '../tight/known-leak'
 import { PressureHold } from '../tight/pressure-hold'
 import { SearchRound } from '../tight/search-round'
 import { SlowLeak } from '../tight/slow-leak'
@@ -21,13 +22,15 @@ export function LeakTest() {
   }
   return (
     <>
+      <KnownLeak />
       <SlowLeak />
       {state.leakChecks.length > 0 && (
         <ul className="mb-0">
           {state.leakChecks.map((check, i) => (
             <li key={i}>
               {clockTime(check.at, data.shop.timeZone)} {LEAK_METHOD_WORDS[check.method]}:{' '}
-              <strong>{check.found ? 'leak found' : 'none found'}</strong> {check.text}
+              <strong>{check.falseAlarm ? 'false alarm' : check.found ? 'leak found' : 'none found'}</strong>{' '}
+              {check.text}
             </li>
           ))}
         </ul>

@@ -1,0 +1,127 @@
+import { holdPassed, type HoldVerdict, judgeVacuum } from '../vacuum'
+import type { Hold } from './chapters/evacuation'
+import type { Part } from './chapters/repair'
+import { runningHold } from './holds'
+import type { Reference } from './in-system'
+import type { JobState } from './state'
+import { vacuumGiven } from './vacuum-given'
+
+/** How the vacuum hold of a circuit stands: one answer, whoever asks. */
+export type HoldStands =
+  /** None since the circuit was opened, or since anything was let in. */
+  | 'none'
+  | 'running'
+  | 'passed'
+  /** Too short, too near its limit, or no hold that can be read. */
+  | 'cannot-tell'
+  /** It never was deep enough, or there is water in it: pump on. */
+  | 'pump-on'
+  | 'leaking'
+  | 'failed'
+
+/** The circuit since it was empty last: what has to be proved of it, and what is. */
+export interface Circuit {
+  /** A leak test has to come after this: the circuit was emptied, or something was opened on it. */
+  openedAt: number
+  /** A vacuum has to come after this, and its hold: the same, or nitrogen was let in. */
+  filledAt: number
+  hold: { stands: HoldStands; last?: Hold }
+}
+
+/** Steps that open the circuit. */
+export const OPENING_STEPS: readonly string[] = ['repair-drier', 'repair-nitrogen', 'repair-opened']
+/** Parts that gas goes through: the others are changed with the circuit shut. */
+const OPENING_PARTS: readonly Part[] = [
+  'compressor',
+  'drier',
+  'valve',
+  'evaporator',
+  'condenser',
+  'accumulator',
+  'hose',
+  'seal',
+]
+
+/**
+ * The circuit since it was empty last, also where it has been charged since. What is opened, or let in, makes every test
+ * before it one of another circuit.
+ * @returns undefined: it was never empty in this job
+ */
+export function circuitOf(state: JobState): Circuit | undefined {
+  const episode = state.episodes.findLast(
+    (each) => each.emptiedAt !== undefined || each.end?.how === 'shut-in',
+  )
+  if (!episode) return undefined
+  const emptyAt = episode.emptiedAt ?? episode.end!.at
+  // Emptied before this job began: nothing here came before it.
+  const since = episode.unaccounted && episode.pulls + episode.charges === 0 ? -Infinity : emptyAt
+  const chargedAt = state.transfers.find(
+    (each) => each.use === 'charge' && each.startedAt > emptyAt,
+  )?.startedAt
+  // With gas in it nobody opens it: what is ticked then was done before.
+  const whileOpen = ({ at }: { at: number }) => at >= since && at < (chargedAt ?? Infinity)
+  const opened = Math.max(
+    since,
+    ...state.steps.filter((each) => OPENING_STEPS.includes(each.step) && whileOpen(each)).map(({ at }) => at),
+    ...state.parts.filter((each) => OPENING_PARTS.includes(each.part) && whileOpen(each)).map(({ at }) => at),
+  )
+  const breaks = state.nitrogenBreaks.filter((each) => whileOpen(each) && each.at >= opened)
+  // Between two vacuums nitrogen dries; after a hold that passed somebody begins anew.
+  const anew = breaks.findLast(({ at }) =>
+    holdsSince(state, opened).some((hold) => hold.endedAt! < at && passed(state, hold)),
+  )
+  const openedAt = Math.max(opened, anew?.at ?? -Infinity)
+  const filledAt = Math.max(
+    openedAt,
+    ...breaks.map(({ at }) => at),
+    ...state.pressureTests
+      .filter((each) => whileOpen({ at: each.startedAt }))
+      .map((each) => each.end?.at ?? each.startedAt),
+    ...state.leakChecks.filter((each) => each.method !== 'vacuum' && whileOpen(each)).map(({ at }) => at),
+  )
+  return { openedAt, filledAt, hold: holdOf(state, filledAt) }
+}
+
+/** How the last hold stands, also where nobody knows of the circuit having been empty. */
+export const holdStands = (state: JobState): HoldStands =>
+  (circuitOf(state)?.hold ?? holdOf(state, -Infinity)).stands
+
+const holdsSince = (state: JobState, at: number): Hold[] =>
+  state.holds.filter((each) => each.endedAt !== undefined && each.startedAt >= at)
+
+function holdOf(state: JobState, since: number): Circuit['hold'] {
+  const running = runningHold(state)
+  if (running && running.startedAt >= since) return { stands: 'running', last: running }
+  const last = holdsSince(state, since).at(-1)
+  return last ? { stands: standsOf(holdVerdict(state, last)), last } : { stands: 'none' }
+}
+
+function standsOf({ code, reasons }: HoldVerdict): HoldStands {
+  if (holdPassed(code)) return 'passed'
+  if (code === 'held-but-leaking') return 'leaking'
+  if (code === 'hold-failed') return 'failed'
+  if (reasons.some((each) => each.code === 'leak-certain')) return 'leaking'
+  return code === 'held-but-shallow' || code === 'held-but-wet' ? 'pump-on' : 'cannot-tell'
+}
+
+const passed = (state: JobState, hold: Hold): boolean => holdPassed(holdVerdict(state, hold).code)
+
+const NOTHING_KNOWN: Reference = { books: null, plate: null }
+
+/**
+ * The verdict on a hold that has ended: pass or fail, leak and water.
+ * @param reference says how much a leak would lose; the verdict does not depend on it
+ */
+export function holdVerdict(state: JobState, hold: Hold, reference: Reference = NOTHING_KNOWN): HoldVerdict {
+  const given = vacuumGiven(state, hold, reference)
+  const built = JSON.stringify(given)
+  const verdict = judged.get(built) ?? judgeVacuum(given).verdict
+  judged.delete(built)
+  judged.set(built, verdict)
+  if (judged.size > MOST_JUDGED) judged.delete(judged.keys().next().value!)
+  return verdict
+}
+
+/** The verdicts asked for last, by all they were built on: fitting a curve takes some hundredths of a second. */
+const judged = new Map<string, HoldVerdict>()
+const MOST_JUDGED = 60
