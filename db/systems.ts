@@ -1,6 +1,7 @@
 import type { CompressorDrive } from '#core/oil'
 import type { SystemPlate } from '#core/systems'
 import type { ShopTx } from './connection'
+import { knowTheWhole } from './ledger/known'
 import { lock } from './locks'
 
 export type Metering = 'fixed' | 'valve' | 'unknown'
@@ -97,7 +98,7 @@ export async function systemsOf(tx: ShopTx, systemIds: string[]): Promise<System
 /** What the books know of a system now, beside what is in it. */
 export interface SystemPast {
   systemId: string
-  /** They know the whole of what is in it: a job had emptied it once. */
+  /** They know all that is in it: a job has emptied it, and none has topped it up since. */
   whole: boolean
   chargedAt: Date | null
   dyedAt: Date | null
@@ -107,7 +108,7 @@ export interface SystemPast {
 export async function systemPasts(tx: ShopTx, limit = 2000): Promise<SystemPast[]> {
   return tx<SystemPast[]>`
     select y.system_id,
-      exists (select 1 from job_summary m where m.system_id = y.system_id and m.emptied) as whole,
+      ${knowTheWhole(tx, tx`y.system_id`)} as whole,
       (select max(m.at) from movement m where m.to_system = y.system_id and m.from_cylinder is not null) as charged_at,
       (select max(o.at) from oil_move o where o.system_id = y.system_id and o.what = 'dye') as dyed_at
     from system y where y.retired_at is null limit ${limit}`

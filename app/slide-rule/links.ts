@@ -86,8 +86,8 @@ const LINKS: Partial<Record<Stage, (facts: JobFacts) => Found>> = {
         : link('oil', {}),
     ],
   ],
-  charge: ({ state, plate, reference }) => {
-    const left = toGoMg(state, reference)
+  charge: ({ state, plate }) => {
+    const left = toGoMg(state)
     return [
       [
         'Stop weight, and what the vacuum draws',

@@ -1,4 +1,4 @@
-import { inSystemNow, massIn, type Reference } from './in-system'
+import { inSystemNow, massIn } from './in-system'
 import type { JobState } from './state'
 
 /** How late the last charge was closed. */
@@ -16,9 +16,9 @@ const RATE_MS = 120_000
  * The time that the hand took after the call: what went in beyond the stop weight, at the rate that it flowed.
  * undefined: nothing was charged to a target, it was closed before it, or no rate is known.
  */
-export function chargeLag(state: JobState, reference: Reference): ChargeLag | undefined {
+export function chargeLag(state: JobState): ChargeLag | undefined {
   const last = state.transfers.at(-1)
-  const now = massIn(inSystemNow(state, reference))
+  const now = massIn(inSystemNow(state))
   if (last?.use !== 'charge' || last.endedAt === undefined || !state.target || !now) return undefined
   const overMg = now.massMg - state.target.massMg
   if (overMg < 0) return undefined

@@ -15,12 +15,13 @@ export type InSystem =
   | { kind: 'empty' }
   /** All of it went in over the scale since it was empty. */
   | ({ kind: 'weighed' } & Weighed)
-  /** It was never emptied in this job: what should have been in it, and the change since. */
-  | ({ kind: 'from-books' | 'from-plate' } & Weighed)
-  /** Never emptied, and nobody knows what was in it: only the change is known. */
-  | { kind: 'not-known'; changeMg: number }
-  /** The same, where more came out than went in: how much. */
-  | { kind: 'only-out'; takenMg: number }
+  /** As it was when the job began: nothing has moved. */
+  | { kind: 'as-found' }
+  /**
+   * It was never emptied in this job: only the change is known. What books, plate or label say was in it then, and it
+   * lacks what it has lost since: that is why it is topped up.
+   */
+  | ({ kind: 'added' | 'taken' } & Weighed)
 
 /** What should have been in a system when the job began: what the books charged it with, else what the plate says. */
 export function asFound({ books, plate }: Reference): { from: 'books' | 'plate'; weighed: Weighed } | null {
@@ -32,32 +33,26 @@ export function asFound({ books, plate }: Reference): { from: 'books' | 'plate';
  * What is in the system now: what went in less what came out since it was last emptied. Label, report, verdict, what is
  * still to go in and the stop weight use this, and nothing else.
  */
-export function inSystemNow(state: Pick<JobState, 'episodes'>, reference: Reference): InSystem {
+export function inSystemNow(state: Pick<JobState, 'episodes'>): InSystem {
   const now = state.episodes.at(-1)!
   if (now.emptiedAt !== undefined) return { kind: 'empty' }
   const changeMg = now.inMg - now.outMg
   const sigmaMg = Math.round(Math.hypot(now.inSigmaMg, now.outSigmaMg))
   if (now.began === 'empty') return { kind: 'weighed', massMg: Math.max(0, changeMg), sigmaMg }
-  const found = asFound(reference)
-  if (!found) return changeMg < 0 ? { kind: 'only-out', takenMg: -changeMg } : { kind: 'not-known', changeMg }
-  return {
-    kind: found.from === 'books' ? 'from-books' : 'from-plate',
-    massMg: Math.max(0, found.weighed.massMg + changeMg),
-    sigmaMg: Math.round(Math.hypot(found.weighed.sigmaMg, sigmaMg)),
-  }
+  if (now.pulls + now.charges === 0) return { kind: 'as-found' }
+  return { kind: changeMg < 0 ? 'taken' : 'added', massMg: Math.abs(changeMg), sigmaMg }
 }
 
 /** A mass in the system where one is known. */
 export function massIn(now: InSystem): Weighed | null {
   if (now.kind === 'empty') return { massMg: 0, sigmaMg: 0 }
-  return 'massMg' in now ? { massMg: now.massMg, sigmaMg: now.sigmaMg } : null
+  return now.kind === 'weighed' ? { massMg: now.massMg, sigmaMg: now.sigmaMg } : null
 }
 
-/** What its kind tells of: what is in it, or only what went in or came out, mg. */
-export function figureIn(now: InSystem): number {
-  if (now.kind === 'empty') return 0
-  if (now.kind === 'not-known') return now.changeMg
-  return now.kind === 'only-out' ? now.takenMg : now.massMg
+/** Whether what goes in now goes onto what is in it: how much that is nobody knows. */
+export function isToppedUp({ episodes }: Pick<JobState, 'episodes'>): boolean {
+  const now = episodes.at(-1)!
+  return now.began === 'as-found' && now.emptiedAt === undefined && now.end?.how !== 'shut-in'
 }
 
 /** Gas that the tape leaves open: a deep vacuum, or work on the open circuit, while it should still be in there. */

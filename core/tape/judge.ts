@@ -49,8 +49,8 @@ export function judgeRecovery(state: JobState, reference: Reference): RecoveryVe
 }
 
 /** Is what is in the system now on target? undefined: no target, nothing in it, or nobody knows how much. */
-export function judgeCharged(state: JobState, reference: Reference): ChargeVerdict | undefined {
-  const now = massIn(inSystemNow(state, reference))
+export function judgeCharged(state: JobState): ChargeVerdict | undefined {
+  const now = massIn(inSystemNow(state))
   if (!state.target || !now || now.massMg === 0) return undefined
   const limitedBy = coarsestScale(state.transfers.filter((each) => each.use === 'charge'))
   return { ...judgeCharge(now, state.target), ...(limitedBy && { limitedBy }) }
@@ -100,7 +100,7 @@ export function judgeNow(state: JobState, about: VerdictAbout, context: JudgingC
     case 'hold':
       return judgeLastHold(state, context)
     case 'charge':
-      return judgeCharged(state, context)
+      return judgeCharged(state)
     case 'readings':
       return judgeChecks(state, context)
   }
@@ -163,14 +163,14 @@ export function targetIsStale(state: JobState): boolean {
 }
 
 /** What is still to go in; negative: too much is in it. undefined: no target, or nobody knows what is in it. */
-export function toGoMg(state: JobState, reference: Reference): number | undefined {
-  const now = massIn(inSystemNow(state, reference))
+export function toGoMg(state: JobState): number | undefined {
+  const now = massIn(inSystemNow(state))
   return state.target && now ? state.target.massMg - now.massMg : undefined
 }
 
 /** Scale reading at which to close the cylinder, on whatever scale it stands now: the hose keeps its share. */
-export function stopReadingMg(state: JobState, charge: Transfer, reference: Reference): number | undefined {
+export function stopReadingMg(state: JobState, charge: Transfer): number | undefined {
   if (charge.use !== 'charge') return undefined
-  const left = toGoMg(state, reference)
+  const left = toGoMg(state)
   return left === undefined ? undefined : readingAfter(charge, left + charge.plannedHoseMg)
 }

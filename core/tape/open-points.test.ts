@@ -53,8 +53,12 @@ describe('what is open before a job is closed', () => {
       .step('caps-on')
     expect(open(course)).toEqual([])
   })
-  it('a little added asks for no leak test of an open circuit', () => {
-    expect(open(finished(aCourse().about().charge('B', 0.3)))).toEqual([])
+  it('a little added asks for no leak test of an open circuit, but where it went', () => {
+    expect(open(finished(aCourse().about().charge('B', 0.3)))).toEqual(['topped-up'])
+    expect(open(finished(aCourse().about().search(false, 'detector').charge('B', 0.3)))).toEqual([])
+    // What a full charge is judged by judges no top-up.
+    expect(open(finished(aCourse().about().search(false).target(3).charge('B', 0.5)))).toEqual([])
+    expect(open(aCourse().about().search(false).charge('B', 0.5))).toContain('label')
   })
   it('a leak that was found last, and parts that are still off', () => {
     const course = aCourse().about().step('repair-opened').search(true)

@@ -6,7 +6,7 @@ import { openTransfer } from './chapters/transfer'
 import { runningProgramme } from './chapters/programme'
 import { RETROFIT_STEPS } from './chapters/retrofit'
 import { isRecovered } from './episodes'
-import { gasUnaccounted, inSystemNow, massIn } from './in-system'
+import { gasUnaccounted, inSystemNow, isToppedUp, massIn } from './in-system'
 import type { VerdictAbout } from './chapters/verdicts'
 import { type JudgingContext, judgeCharged, standingVerdict } from './judge'
 import { leakKnown } from './leak-known'
@@ -30,6 +30,7 @@ export type OpenPoint =
   | 'oil-wrong'
   | 'charge-short'
   | 'charge-over'
+  | 'topped-up'
   | 'retrofit-open'
   | 'no-charge'
   | 'readings-missing'
@@ -55,6 +56,7 @@ export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
   'oil-wrong': 'oil',
   'charge-short': 'charge',
   'charge-over': 'charge',
+  'topped-up': 'leak-test',
   'retrofit-open': 'repair',
   'no-charge': 'charge',
   'readings-missing': 'verify',
@@ -75,7 +77,7 @@ export function openPoints(state: JobState, context: JudgingContext): OpenPoint[
     ...inGas(state, context),
     ...inCircuit(state, context),
     ...inCharge(state, context),
-    ...atTheEnd(state, context),
+    ...atTheEnd(state),
   ]
 }
 
@@ -130,10 +132,11 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
   if (oilDueMl(state) > OIL_ML) points.push('oil-due')
   if (state.raised.includes('oil-wrong-for-drive')) points.push('oil-wrong')
   const charged = state.episodes.at(-1)!.charges > 0
+  if (charged && isToppedUp(state) && !leakLookedFor(state)) points.push('topped-up')
   if (state.target && !charged && !stepDone(state, 'unit-taken-away')) points.push('no-charge')
-  const verdict = charged ? judgeCharged(state, context) : undefined
+  const verdict = charged ? judgeCharged(state) : undefined
   if (verdict && verdict.outcome !== 'good' && !isOverruled(state, 'charge', context)) {
-    const now = massIn(inSystemNow(state, context))
+    const now = massIn(inSystemNow(state))
     if (now && state.target) points.push(now.massMg < state.target.massMg ? 'charge-short' : 'charge-over')
   }
   const changed = state.gasChanges.at(-1)
@@ -145,7 +148,10 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
   return points
 }
 
-function atTheEnd(state: JobState, context: JudgingContext): OpenPoint[] {
+/** Where gas was short it went somewhere: any look for it counts, found or not. */
+const leakLookedFor = ({ leakChecks, searched }: JobState): boolean => leakChecks.length + searched.length > 0
+
+function atTheEnd(state: JobState): OpenPoint[] {
   const points: OpenPoint[] = []
   const worked = state.transfers.length > 0 || state.holds.length > 0
   if (worked && !stepDone(state, 'caps-on')) points.push('caps')
@@ -154,7 +160,7 @@ function atTheEnd(state: JobState, context: JudgingContext): OpenPoint[] {
   // Where a list was kept, the list decides.
   if (state.takenOff.length > 0 ? off : opened && !stepDone(state, 'parts-back')) points.push('parts-back')
   const charged = state.episodes.at(-1)!.charges > 0
-  if (charged && massIn(inSystemNow(state, context)) && !stepDone(state, 'label-in-panel'))
+  if (charged && inSystemNow(state).kind !== 'empty' && !stepDone(state, 'label-in-panel'))
     points.push('label')
   return points
 }

@@ -120,7 +120,7 @@ describe('chargeLag', () => {
     course.wait(1).write('weight-noted', { runId: 'r', weightMg: 17_040_000 })
     course.wait(0.05).write('weight-noted', { runId: 'r', weightMg: 17_010_000 })
     course.wait(0.1).write('run-ended', { runId: 'r', weightMg: 20_000_000 - finalKg * 1e6 })
-    return chargeLag(course.state(), { books: null, plate: null })
+    return chargeLag(course.state())
   }
   it('what went in too much, at the rate that it flowed', () => {
     // 20 g at 10 g/s: two seconds.

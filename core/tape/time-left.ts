@@ -18,7 +18,7 @@ export function transferTimeLeft(
   transfer: Transfer,
   reference: Reference,
 ): TimeLeft | undefined {
-  const leftMg = transfer.use === 'charge' ? toGoMg(state, reference) : stillInMg(state, reference)
+  const leftMg = transfer.use === 'charge' ? toGoMg(state) : stillInMg(state, reference)
   const known = reckoned.get(transfer.weighings)
   if (known && known.leftMg === leftMg && known.count === transfer.weighings.length) return known.timeLeft
   const points = movedOnLastScale(transfer)

@@ -148,12 +148,11 @@ describe('a transfer', () => {
 })
 
 describe('the stop weight', () => {
-  const none = { books: null, plate: null }
   const emptied = wrote('recovery-ended', { how: 'emptied' })
   const target = wrote('target-set', { massMg: 3 * KG, toleranceMg: 30_000, basis: 'typed' })
   const stop = (...entries: Entry[]) => {
     const state = foldTape([emptied, target, ...entries])
-    return stopReadingMg(state, state.transfers.at(-1)!, none)
+    return stopReadingMg(state, state.transfers.at(-1)!)
   }
   it('counts what the hose will keep, on a gross scale, a zeroed one, and after a change', () => {
     const charge = { use: 'charge', hoseMg: 50_000 } as const

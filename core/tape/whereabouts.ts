@@ -1,19 +1,21 @@
 import { recoveredEpisode } from './episodes'
-import { inSystemNow, type Reference } from './in-system'
+import { asFound, inSystemNow, type Reference } from './in-system'
 import { expectedMass } from './judge'
 import type { JobState } from './state'
 
 export type Whereabouts =
-  | { place: 'in-system' | 'should-be-in-system' | 'rig' | 'missing'; massMg: number }
+  | { place: 'in-system' | 'added-to-system' | 'should-be-in-system' | 'rig' | 'missing'; massMg: number }
   | { place: 'cylinder'; cylinderId: string; massMg: number }
 
 /** Where the refrigerant of a job is now; places with nothing in them are left out. */
 export function whereabouts(state: JobState, reference: Reference): Whereabouts[] {
-  const now = inSystemNow(state, reference)
+  const now = inSystemNow(state)
   const parts: Whereabouts[] = []
   if (now.kind === 'weighed') parts.push({ place: 'in-system', massMg: now.massMg })
-  if (now.kind === 'from-books' || now.kind === 'from-plate')
-    parts.push({ place: 'should-be-in-system', massMg: now.massMg })
+  if (now.kind === 'added') parts.push({ place: 'added-to-system', massMg: now.massMg })
+  const foundMg = asFound(reference)?.weighed.massMg ?? 0
+  if (now.kind === 'as-found' || now.kind === 'taken')
+    parts.push({ place: 'should-be-in-system', massMg: foundMg - (now.kind === 'taken' ? now.massMg : 0) })
   const into = new Map<string, number>()
   let rigMg = state.rigKept.reduce((sum, each) => sum + each.massMg, 0)
   for (const transfer of state.transfers) {

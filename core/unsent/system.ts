@@ -83,12 +83,16 @@ const driven = <S extends SystemInUse>(row: S, { drive }: JobState): S =>
 
 /** What the books know of a system from before a job. */
 export interface SystemBefore {
-  /** It was emptied once: from then on they know all that is in it. */
+  /** It was emptied once, and not topped up since: they know all that is in it. */
   whole: boolean
   balanceMg: number
   chargedAt: number | null
   dyedAt: number | null
 }
+
+/** Whoever empties a system knows what is in it afterwards; who tops it up says that it had lost something. */
+const wholeAfter = (job: JobState, before: boolean): boolean =>
+  everEmptied(job) || (before && !job.transfers.some((each) => each.use === 'charge'))
 
 /**
  * The same with what earlier jobs did to it here.
@@ -102,7 +106,9 @@ export function systemBefore(
   others: readonly JobAhead[],
   openedAt: number,
 ): SystemBefore {
-  const earlier = others.filter(({ after }) => after.systemId === systemId && after.openedAt < openedAt)
+  const earlier = others
+    .filter(({ after }) => after.systemId === systemId && after.openedAt < openedAt)
+    .toSorted((a, b) => a.after.openedAt - b.after.openedAt)
   const charges = earlier.flatMap(({ after }) =>
     bookings(after).filter(
       ({ from, to, at }) =>
@@ -115,7 +121,7 @@ export function systemBefore(
   const last = (at: number | null, moves: readonly { at: number }[]) =>
     moves.reduce<number | null>((max, each) => Math.max(max ?? -Infinity, each.at), at)
   return {
-    whole: known.whole || earlier.some(({ after }) => everEmptied(after)),
+    whole: earlier.reduce((whole, { after }) => wholeAfter(after, whole), known.whole),
     balanceMg: earlier.reduce((sum, job) => systemAfter(systemId, sum, job), known.balanceMg),
     chargedAt: last(known.chargedAt, charges),
     dyedAt: last(known.dyedAt, dyes),

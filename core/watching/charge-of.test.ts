@@ -4,7 +4,6 @@ import { watchCharge } from '../charging'
 import { openTransfer } from '../tape'
 import { aCourse, type Course } from '../../testing/a-course'
 
-const reference = { books: null, plate: null }
 const place = (trade: 'stationary' | 'vehicle', nowMs: number) => ({
   expected: null,
   trade,
@@ -18,7 +17,6 @@ const open = (course: Course, trade: 'stationary' | 'vehicle', live: [number, nu
     openTransfer(state)!,
     (channel) => (channel === 'weight' ? live : []),
     place(trade, live.at(-1)?.[0] ?? state.lastAt),
-    reference,
     { seconds: 2, from: 0 },
   )!
 }

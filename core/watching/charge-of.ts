@@ -1,7 +1,7 @@
 import { type Charging, type HandLag, SNIFF_SHARE } from '../charging'
 import { type Jump, jumpsOf, withoutJumps } from '../recovery'
 import { divisionMg } from '../scales'
-import { type JobState, type Reference, stepDone, toGoMg, type Transfer } from '../tape'
+import { type JobState, stepDone, toGoMg, type Transfer } from '../tape'
 import { MG_PER_KG } from '../units'
 import { type LinesOf, type Place, readingsFrom } from './lines'
 
@@ -21,7 +21,6 @@ export function chargeOf(
   transfer: Transfer,
   lines: LinesOf,
   place: Place,
-  reference: Reference,
   lag: HandLag,
 ): ChargeSeen | undefined {
   if (transfer.use !== 'charge') return undefined
@@ -41,7 +40,7 @@ export function chargeOf(
     own.map(({ at, weightMg }) => ({ at, value: outKg(weightMg) })),
   )
   const notedKg = outKg(segment.lastMg)
-  const left = toGoMg(state, reference)
+  const left = toGoMg(state)
   const wantedKg = left === undefined ? undefined : notedKg + (left + transfer.plannedHoseMg) / MG_PER_KG
   const pauseKg = pauseOf(state, transfer, notedKg, place)
   const pauses = wantedKg !== undefined && pauseKg !== undefined && pauseKg < wantedKg

@@ -13,6 +13,7 @@ import {
   movements,
   rebuildOutdated,
   systemBefore,
+  systemPasts,
   systemOf,
   tapeOf,
 } from '..'
@@ -127,6 +128,24 @@ describe('two jobs on one system', () => {
       ...transfer('charge', cyl, 2.2, 8, 9),
     )
     expect(await before(100)).toEqual({ massMg: 2.2 * KG })
+    const pasts = async () => (await within((tx) => systemPasts(tx))).find((each) => each.systemId === sys)
+    expect(await pasts()).toMatchObject({ whole: true })
+    // A little more in another job: it had lost something, and nobody knows how much.
+    const topUp = await aJob(shop)
+    await note(shop, topUp, described(sys, 20), ...transfer('charge', cyl, 0.5, 21, 22))
+    expect(await before(100)).toBeNull()
+    expect(await pasts()).toMatchObject({ whole: false })
+    expect(await before(15)).toEqual({ massMg: 2.2 * KG })
+    const again = await aJob(shop)
+    await note(
+      shop,
+      again,
+      described(sys, 30),
+      ...transfer('recover', cyl, 2, 31, 32),
+      emptied(33),
+      ...transfer('charge', cyl, 2.4, 34, 35),
+    )
+    expect(await before(100)).toEqual({ massMg: 2.4 * KG })
   })
 })
 

@@ -3,7 +3,7 @@ import type { ShopTx } from '../connection'
 
 /** Keeps the projection of a tape that lists read. */
 export async function summarise(tx: ShopTx, jobId: string, state: JobState, lastSeq: number): Promise<void> {
-  const lag = chargeLag(state, { books: null, plate: null })
+  const lag = chargeLag(state)
   const looked = state.leakChecks.at(-1)
   const row = {
     foldVersion: FOLD_VERSION,

@@ -2,6 +2,7 @@ import type { Booking, KnownBy, Place, PlaceKind } from '#core/ledger'
 import { place } from '#core/ledger'
 import type { BooksBeside } from '#core/tape'
 import type { ShopTx } from '../connection'
+import { knowTheWhole } from './known'
 import { ofPart, type SheetPart } from './sheet'
 
 interface MovementColumns {
@@ -112,7 +113,8 @@ function less(lost: BooksBeside['lost'], massMg: number): BooksBeside['lost'] {
 
 /**
  * What the books had in a system before a time, this job's own movements left out, mg.
- * @returns null where they do not know the whole of it: no job before had emptied it
+ * @returns null where they do not know the whole of it: no job before had emptied it, or one since has topped it up, which
+ * says that it had lost something
  */
 export async function systemBefore(
   tx: ShopTx,
@@ -120,11 +122,11 @@ export async function systemBefore(
   jobId: string,
   before: Date,
 ): Promise<{ massMg: number } | null> {
+  const earlier = (job: 'e' | 't') => tx`${tx(job)}.job_id <> ${jobId} and ${tx(job)}.opened_at < ${before}`
   const [row] = await tx<{ massMg: number; whole: boolean }[]>`
     select coalesce(sum(case when to_system = ${systemId} then mass_mg else 0 end
       - case when from_system = ${systemId} then mass_mg else 0 end), 0)::bigint as mass_mg,
-      exists (select 1 from job_summary where system_id = ${systemId} and emptied and job_id <> ${jobId}
-        and opened_at < ${before}) as whole
+      ${knowTheWhole(tx, tx`${systemId}::uuid`, earlier)} as whole
     from movement
     where (to_system = ${systemId} or from_system = ${systemId}) and job_id is distinct from ${jobId} and at < ${before}`
   return row!.whole ? { massMg: row!.massMg } : null

@@ -2,7 +2,7 @@ import { toDataURL } from 'qrcode'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { figureIn, type InSystem, inSystemNow } from '#core/tape'
+import { type InSystem, inSystemNow } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { co2EquivalentT } from '#core/leaks'
 import { echoWeight, MG_PER_KG } from '#core/units'
@@ -16,6 +16,7 @@ import type { Route } from './+types/label'
 import { judgingContext } from './job-context'
 import { loadJob } from '~/job/load.server'
 import { OnSite } from './on-site'
+import { IN_SYSTEM_WORDS } from '~/wording/en'
 import { nextDates } from './paper/summary'
 
 export async function loader({ params, context, request }: Route.LoaderArgs) {
@@ -34,16 +35,12 @@ export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: loaderData ? `Charge label, job ${loaderData.job.number ?? '–'} · Keg` : 'Keg' }]
 }
 
-const NOT_WEIGHED: Record<Exclude<InSystem['kind'], 'weighed'>, string> = {
+const NOT_WEIGHED: Partial<Record<InSystem['kind'], string>> = {
   empty: 'The system is empty, so that is what the label says. Charge it first.',
-  'from-books':
-    'It was not emptied in this job: the total is what the books had in it and the change since, and the label says so.',
-  'from-plate':
-    'It was not emptied in this job: the total is what the plate says and the change since, and the label says so.',
-  'not-known':
-    'It was not emptied in this job, and nobody knows what was in it: the label can only say what was added.',
-  'only-out':
-    'It was not emptied in this job, and nobody knows what was in it: the label can only say what came out.',
+  added:
+    'It was not emptied in this job, and how much was in it nobody knows: the label says what was added, and no total.',
+  taken:
+    'It was not emptied in this job, and how much was in it nobody knows: the label says what came out, and no total.',
 }
 
 /** The total on the label, with how it is known where it was not all weighed in. */
@@ -56,22 +53,14 @@ function Total({ now }: { now: InSystem }) {
         <div className="total">empty</div>
       </>
     )
-  const massMg = figureIn(now)
+  if (now.kind === 'as-found') return null
   return (
     <>
-      <div className="quiet">{LABEL_TOTAL[now.kind]}</div>
-      <div className="total">{show('weight', massMg)}</div>
-      <div>{echoWeight(massMg)}</div>
+      <div className="quiet">{now.kind === 'weighed' ? 'Total charge now' : IN_SYSTEM_WORDS[now.kind]}</div>
+      <div className="total">{show('weight', now.massMg)}</div>
+      <div>{echoWeight(now.massMg)}</div>
     </>
   )
-}
-
-const LABEL_TOTAL: Record<Exclude<InSystem['kind'], 'empty'>, string> = {
-  weighed: 'Total charge now',
-  'from-books': 'Total charge now, by earlier books and the change',
-  'from-plate': 'Total charge now, by the plate and the change',
-  'not-known': 'Only added; total charge not known',
-  'only-out': 'Only taken out; total charge not known',
 }
 
 const SIZES = { '62x100': '62 × 100 mm', a6: 'A6' } as const
@@ -81,8 +70,8 @@ type Size = keyof typeof SIZES
 export default function Label({ loaderData: { job, code } }: Route.ComponentProps) {
   // With what only this device knows yet: paper must not be older than the page.
   const { state } = useTape(job.jobId, job)
-  const now = inSystemNow(state, judgingContext(job, state))
-  const totalMg = 'massMg' in now ? now.massMg : 0
+  const now = inSystemNow(state)
+  const totalMg = now.kind === 'weighed' ? now.massMg : 0
   const show = useShow()
   const { system } = job
   const [size, setSize] = useState<Size>('62x100')
@@ -129,7 +118,7 @@ export default function Label({ loaderData: { job, code } }: Route.ComponentProp
           <Button onClick={() => window.print()}>Print</Button>
         </div>
       </div>
-      {now.kind !== 'weighed' && <p className="no-print field-error">{NOT_WEIGHED[now.kind]}</p>}
+      {NOT_WEIGHED[now.kind] && <p className="no-print field-error">{NOT_WEIGHED[now.kind]}</p>}
       <div className={`print-sheet charge-label size-${size}`} data-bs-theme="light">
         <div className="label-head">
           <div>

@@ -6,8 +6,6 @@ import {
   checkResult,
   type Episode,
   type GivenVerdict,
-  type InSystem,
-  figureIn,
   inSystemNow,
   netMg,
   standingVerdict,
@@ -21,7 +19,7 @@ import { Fact } from '~/ui/fact'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { clockTime, day, dayAndTime } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
-import { JOB_STATUS_WORDS, LOCAL_CODES } from '~/wording/en'
+import { IN_SYSTEM_WORDS, JOB_STATUS_WORDS, LOCAL_CODES } from '~/wording/en'
 import { WideTable } from '~/ui/wide-table'
 import '~/styles/job.scss'
 import type { Route } from './+types/report'
@@ -50,15 +48,6 @@ export function meta({ loaderData }: Route.MetaArgs) {
 /** Whether a verdict rests on weights that are in doubt. */
 const rests = ({ about }: GivenVerdict, doubts: number) =>
   doubts > 0 && (about === 'recovery' || about === 'charge')
-
-const IN_SYSTEM_NAMES: Record<InSystem['kind'], string> = {
-  empty: 'In the system now',
-  weighed: 'In the system now',
-  'from-books': 'In the system now, by earlier books and the change',
-  'from-plate': 'In the system now, by the plate and the change',
-  'not-known': 'Only added; what was in it is not known',
-  'only-out': 'Only taken out; what was in it is not known',
-}
 
 /** What came out and went in from one emptying to the next. */
 function EpisodeFacts({ episode }: { episode: Episode }) {
@@ -198,7 +187,7 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
     const { units } = useReadersUnits()
     const found = asFound(judging)
     const result = checkResult(state)
-    const now = inSystemNow(state, judging)
+    const now = inSystemNow(state)
     return (
       <dl className="facts">
         {found && (
@@ -210,9 +199,11 @@ export default function Report({ loaderData: data }: Route.ComponentProps) {
           <EpisodeFacts key={i} episode={episode} />
         ))}
         {state.target && <Fact name="Target">{show('weight', state.target.massMg)}</Fact>}
-        <Fact name={IN_SYSTEM_NAMES[now.kind]}>
-          {now.kind === 'empty' ? 'empty' : show('weight', figureIn(now))}
-        </Fact>
+        {now.kind !== 'as-found' && (
+          <Fact name={IN_SYSTEM_WORDS[now.kind]}>
+            {now.kind === 'empty' ? 'empty' : show('weight', now.massMg)}
+          </Fact>
+        )}
         {state.kit.length > 0 && (
           <Fact name="Kit used">{[...new Set(state.kit.map(({ label }) => label))].join(', ')}</Fact>
         )}

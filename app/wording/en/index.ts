@@ -1,4 +1,5 @@
 export * from './stages'
+export * from './in-system'
 export * from './reasons'
 export * from './verdicts'
 export * from './words'

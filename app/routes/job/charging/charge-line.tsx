@@ -10,7 +10,7 @@ import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { duration } from '~/ui/time'
 import { CHARGING_WORDS, PAUSE_WORDS } from '~/wording/en'
-import { useJob, useJudging } from '../job-context'
+import { useJob } from '../job-context'
 import { TakeOut } from '../watch/take-out'
 import { useJudgedNow } from '../watch/use-place'
 import { Metering } from './metering'
@@ -19,10 +19,9 @@ import '~/styles/pull.scss'
 /** In words and with a number what goes on in a running charge: the call comes as early as the hand is slow. */
 export function ChargeLine({ transfer }: { transfer: Transfer }) {
   const { state, data, note, closed, openStage } = useJob()
-  const judging = useJudging()
   const lag = handLag(data.chargeLags)
   const seen = useJudgedNow(transfer, transfer.segments.at(-1)!.scaleId, (lines, place) => {
-    const charging = chargeOf(state, transfer, lines, place, judging, lag)
+    const charging = chargeOf(state, transfer, lines, place, lag)
     return (
       charging && {
         state: watchCharge(charging),

@@ -5,7 +5,7 @@ import { toGoMg } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { SOURCE_WORDS, WAY_IN_WORDS } from '~/wording/en'
-import { useJob, useJudging } from '../job-context'
+import { useJob } from '../job-context'
 import { useDrive } from '../oil/drive'
 import { ByVacuum } from './by-vacuum'
 import { GoodEnough } from './good-enough'
@@ -14,11 +14,10 @@ import { type OfferedSource, useSources } from './use-sources'
 /** From which cylinders, as what, through which port, how much by pressure alone, and on which scale. */
 export function ChargePlan() {
   const { state, data } = useJob()
-  const judging = useJudging()
   const show = useShow()
   const drive = useDrive()
   const { sources, tempK, measured } = useSources()
-  const left = toGoMg(state, judging)
+  const left = toGoMg(state)
   if (!state.refrigerant || !state.target) return null
   const plan = planSources(sources, Math.max(0, left ?? state.target.massMg))
   const first = sources.find((each) => each.cylinderId === plan.takes[0]?.cylinderId)

@@ -10,13 +10,13 @@ export function PutRight() {
   const { state, note, openStage } = useJob()
   const show = useShow()
   const judging = useJudging()
-  const left = toGoMg(state, judging)
+  const left = toGoMg(state)
   const judged = standingVerdict(state, 'charge', judging)
   const [reason, setReason] = useState('')
   if (!state.target || left === undefined || openTransfer(state)) return null
   if (judged?.overruled !== undefined) return null
   // What the scale cannot tell is not put right by it.
-  const code = judgeCharged(state, judging)?.code
+  const code = judgeCharged(state)?.code
   const over = code === 'charge-over'
   // Short in mid-charge is no fault: the next source goes on. Judged short, it is.
   if (!over && !(code === 'charge-short' && judged)) return null

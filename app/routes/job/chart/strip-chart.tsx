@@ -112,7 +112,7 @@ function useStrip(): Strip {
   const transfer = openTransfer(state)
   const on = useOnScale(transfer)
   const judging = useJudging()
-  const stopMg = transfer && stopReadingMg(state, transfer, judging)
+  const stopMg = transfer && stopReadingMg(state, transfer)
   const gross = transfer?.segments.at(-1)?.mode === 'gross'
   const grossLimitMg = gross && transfer?.use === 'recover' ? on?.scale.limitMg : undefined
   const recovering = transfer?.use === 'recover'

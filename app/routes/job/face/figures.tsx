@@ -1,7 +1,7 @@
-import { inSystemNow, stopReadingMg, toGoMg, type Transfer } from '#core/tape'
+import { isToppedUp, stopReadingMg, toGoMg, type Transfer } from '#core/tape'
 import { useReading } from '~/samples/live-context'
 import { useShow } from '~/ui/reader'
-import { useJob, useJudging } from '../job-context'
+import { useJob } from '../job-context'
 import { useLiveNet } from '../live/live-net'
 import { useOnScale } from './bounds'
 import { TimeLeft } from './time-left'
@@ -12,10 +12,9 @@ export const NEAR = 0.9
 /** The total, or what still has to go in, and what it counts against. */
 export function Figures({ transfer }: { transfer: Transfer }) {
   const { state, cylinderOf } = useJob()
-  const judging = useJudging()
   const show = useShow()
-  const left = transfer.use === 'charge' ? toGoMg(state, judging) : undefined
-  const stopMg = stopReadingMg(state, transfer, judging)
+  const left = transfer.use === 'charge' ? toGoMg(state) : undefined
+  const stopMg = stopReadingMg(state, transfer)
   const rate = rateMgPerMin(transfer)
   // What a live scale says now counts in sight; the books wait for a note.
   const reading = useReading(transfer.segments.at(-1)!.scaleId, 'weight')
@@ -35,7 +34,9 @@ export function Figures({ transfer }: { transfer: Transfer }) {
               ? 'Still to go in'
               : transfer.use === 'recover'
                 ? 'Recovered, this pull'
-                : 'Charged'}
+                : isToppedUp(state)
+                  ? 'Added so far'
+                  : 'Charged'}
           </div>
           <div className="hero" aria-live="polite">
             {show('weight', left === undefined ? transfer.amountMg + moved : left - moved)}
@@ -68,11 +69,10 @@ export function Figures({ transfer }: { transfer: Transfer }) {
   )
 }
 
-/** How what is still to go in was reckoned, where it was not weighed. */
+/** What a figure rests on, and what there is none for. */
 function Reckoned({ transfer }: { transfer: Transfer }) {
-  const { state } = useJob()
+  const { state, openStage } = useJob()
   const show = useShow()
-  const now = inSystemNow(state, useJudging())
   if (transfer.use === 'recover')
     return transfer.gaps.map(({ segment, gapMg }) => (
       <p key={segment} className="quiet mb-0">
@@ -82,15 +82,18 @@ function Reckoned({ transfer }: { transfer: Transfer }) {
     ))
   return (
     <>
-      {now.kind === 'not-known' && (
-        <p className="quiet mb-0">
-          Not emptied in this job, and nobody knows what was in it: there is no stop weight. Only{' '}
-          {show('weight', now.changeMg)} was added.
-        </p>
-      )}
-      {(now.kind === 'from-books' || now.kind === 'from-plate') && (
-        <p className="quiet mb-0">
-          Reckoned from what {now.kind === 'from-books' ? 'the books' : 'the plate'} had in it.
+      {isToppedUp(state) && (
+        <p className="mb-0">
+          A top-up: how much was in it nobody knows, so there is no stop weight. A little at a time, let it
+          settle, then{' '}
+          <button
+            type="button"
+            className="btn btn-link p-0 align-baseline"
+            onClick={() => openStage('verify')}
+          >
+            go by the readings
+          </button>
+          .
         </p>
       )}
       {transfer.plannedHoseMg > 0 && (
@@ -151,7 +154,7 @@ export function useAlarms(transfer: Transfer): Alarm[] {
   const { state, data } = useJob()
   const show = useShow()
   const on = useOnScale(transfer)
-  const left = toGoMg(state, useJudging())
+  const left = toGoMg(state)
   const alarms: Alarm[] = []
   const recovering = transfer.use === 'recover'
   if (recovering && on?.scale.leftMg !== undefined && on.share !== undefined) {

@@ -48,6 +48,7 @@ const PLACES: Record<
   [what: string, className: string, Icon: LucideIcon]
 > = {
   'in-system': ['In the system', 'in-system', AirVent],
+  'added-to-system': ['Added to what was in the system', 'in-system', AirVent],
   'should-be-in-system': ['Should still be in the system', 'in-system', AirVent],
   rig: ['In hoses and machine', 'in-rig', Cable],
   missing: ['Should have been there, did not come out', 'missing', CircleHelp],

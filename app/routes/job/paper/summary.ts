@@ -35,9 +35,13 @@ export function summaryOf(state: JobState, judging: JudgingContext, show: Say['s
   if (search) lines.push(search)
   const hold = said('hold')
   if (hold) lines.push(`Vacuum hold: ${lowerFirst(hold)}.`)
-  const now = inSystemNow(state, judging)
+  const now = inSystemNow(state)
   const inIt = massIn(now)
   if (now.kind === 'empty') lines.push('The system is empty.')
+  else if (now.kind === 'added' && now.massMg > 0)
+    lines.push(
+      `${kg(now.massMg)} of ${state.refrigerant ?? 'refrigerant'} was added. How much is in it now is not known: it was not emptied.`,
+    )
   else if (inIt && (state.transfers.length > 0 || now.kind === 'weighed'))
     lines.push(
       `In the system now: ${kg(inIt.massMg)} of ${state.refrigerant ?? 'refrigerant'}, give or take ${kg(2 * inIt.sigmaMg)}.`,
@@ -66,12 +70,14 @@ export function nextDates(state: JobState, judging: JudgingContext): NextDate[] 
   const dates: NextDate[] = []
   if (state.recheck)
     dates.push({ on: new Date(`${state.recheck.on}T12:00:00Z`), what: 'Look again for the slow leak' })
-  const inIt = massIn(inSystemNow(state, judging))
-  if (!state.refrigerant || !inIt || inIt.massMg === 0) return dates
-  const chargeKg = inIt.massMg / MG_PER_KG
+  // By what it is made to hold, from when leaks were looked for last: as the Bench reckons it.
+  const chargeMg = judging.plate?.massMg ?? massIn(inSystemNow(state))?.massMg
+  const lookedAt = state.leakChecks.at(-1)?.at
+  if (!state.refrigerant || !chargeMg || lookedAt === undefined) return dates
+  const chargeKg = chargeMg / MG_PER_KG
   const rule = euCheckRule(state.refrigerant, chargeKg)
   if (rule.everyMonths !== undefined) {
-    const on = addMonths(state.closedAt ?? state.lastAt, rule.everyMonths)
+    const on = addMonths(lookedAt, rule.everyMonths)
     const tonnes = co2EquivalentT(chargeKg, factsOf(state.refrigerant).gwp).toFixed(1)
     dates.push({
       on,

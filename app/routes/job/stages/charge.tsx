@@ -2,9 +2,8 @@ import type { FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
 import { chargeToleranceMg, type TargetReason } from '#core/charging'
 import {
-  figureIn,
-  type InSystem,
   inSystemNow,
+  isToppedUp,
   openTransfer,
   standingVerdict,
   stepDone,
@@ -15,7 +14,7 @@ import {
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow, Value } from '~/ui/reader'
-import { TARGET_BASIS_WORDS } from '~/wording/en'
+import { IN_SYSTEM_WORDS, TARGET_BASIS_WORDS } from '~/wording/en'
 import { useGiveVerdict } from '../verdict/give-verdict'
 import { useJob, useJudging } from '../job-context'
 import { ScaleFace } from '../face/scale-face'
@@ -41,16 +40,16 @@ const TARGET_REASONS: Record<TargetReason, string> = {
 /** By weight: a target, a cylinder on the scale, and a stop weight to watch. */
 export function Charge() {
   const { state, data, closed, wholeJob } = useJob()
-  const judging = useJudging()
   const transfer = openTransfer(state)
   if (!state.refrigerant) return <p className="mb-0">Say first which refrigerant it is, under Prepare.</p>
   if (transfer?.use === 'recover') return <p className="mb-0">A recovery is running: end it first.</p>
   if (transfer) return <ScaleFace transfer={transfer} leave={wholeJob} />
   const now = state.episodes.at(-1)!
   const charged = now.charges > 0 && now.emptiedAt === undefined
-  const left = toGoMg(state, judging)
+  const left = toGoMg(state)
   const short = left !== undefined && state.target !== undefined && left > state.target.toleranceMg
   const chosen = charged || state.chosen.some((each) => each.use === 'charge')
+  if (isToppedUp(state)) return <TopUp charged={charged} />
   return (
     <>
       <AccountForGas />
@@ -79,6 +78,34 @@ export function Charge() {
   )
 }
 
+/** Onto what is in there: no target, no stop weight; the readings say when it is enough. */
+function TopUp({ charged }: { charged: boolean }) {
+  const { state, closed, openStage } = useJob()
+  const looked = state.leakChecks.length + state.searched.length > 0
+  return (
+    <>
+      <AccountForGas />
+      {charged && <InTheSystem />}
+      <div className="verdict verdict-open" role="status">
+        <strong>Not emptied in this job: this is a top-up.</strong> How much is in it nobody knows, so there
+        is no target and no stop weight. A little at a time, let it settle, then go by the readings. If it is
+        empty, note the vacuum, or say under Recover what became of the gas.
+        <div className="row-of mt-2">
+          <Button variant="outline-primary" onClick={() => openStage('verify')}>
+            Open Check readings
+          </Button>
+          {!looked && (
+            <Button variant="outline-primary" onClick={() => openStage('leak-test')}>
+              First look where it went
+            </Button>
+          )}
+        </div>
+      </div>
+      {!closed && <Start charged={charged} />}
+    </>
+  )
+}
+
 /** Those that are not in the plan, and why; open where the plan has none. */
 function OtherCylinders({ wantedMg }: { wantedMg: number }) {
   const { sources } = useSources()
@@ -92,10 +119,10 @@ function OtherCylinders({ wantedMg }: { wantedMg: number }) {
 
 function Start({ charged }: { charged: boolean }) {
   const { state } = useJob()
-  const left = toGoMg(state, useJudging())
+  const left = toGoMg(state)
   const more = left === undefined ? null : Math.max(0, left)
   return (
-    <details open={!charged || (left !== undefined && left > state.target!.toleranceMg)}>
+    <details open={!charged || (left !== undefined && left > (state.target?.toleranceMg ?? 0))}>
       <summary className="h3">{charged ? 'Add more, from this or another cylinder' : 'Start'}</summary>
       <div className="stack">
         <StartTransfer use="charge" />
@@ -105,24 +132,15 @@ function Start({ charged }: { charged: boolean }) {
   )
 }
 
-const IN_SYSTEM_WORDS: Record<InSystem['kind'], string> = {
-  empty: 'In the system',
-  weighed: 'In the system',
-  'from-books': 'In the system, by the books and the change since',
-  'from-plate': 'In the system, by the plate and the change since',
-  'not-known': 'Added; what was in it before is not known',
-  'only-out': 'Taken out; what was in it before is not known',
-}
-
 /** What is in the system now, with how that is known. */
 export function InTheSystem() {
   const { state } = useJob()
-  const now = inSystemNow(state, useJudging())
+  const now = inSystemNow(state)
   return (
     <div>
       <div className="quiet">{IN_SYSTEM_WORDS[now.kind]}</div>
       <div className="hero">
-        {now.kind === 'empty' ? 'empty' : <Value kind="weight" of={figureIn(now)} />}
+        {'massMg' in now ? <Value kind="weight" of={now.massMg} /> : now.kind === 'empty' ? 'empty' : '–'}
       </div>
     </div>
   )
