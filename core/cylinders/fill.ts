@@ -117,6 +117,14 @@ function rule(code: FillRuleCode, netMg: () => number): FillRule {
   return value === undefined ? { rule: code, refused: 'no-liquid-at-55' } : { rule: code, netMg: value }
 }
 
+/** The densest that a liquid may be at a temperature, kg/m3. @param refrigerant null: of any gas there is */
+export function densestLiquid(refrigerant: string | null, tempK: number): number {
+  const known = refrigerant === null ? undefined : within(() => liquidDensity(tableOf(refrigerant), tempK))
+  return (
+    known ?? Math.max(...REFRIGERANTS.map((code) => within(() => liquidDensity(tableOf(code), tempK)) ?? 0))
+  )
+}
+
 const lightest: Record<number, number> = {}
 
 function densityAt(refrigerant: string | null, tempK: number): number {

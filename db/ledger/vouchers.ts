@@ -1,4 +1,4 @@
-import type { Condition, LeftIn } from '#core/cylinders'
+import { brimfulMg, type Condition, type LeftIn } from '#core/cylinders'
 import type { Booking } from '#core/ledger'
 import { place } from '#core/ledger'
 import { announce } from '../changes'
@@ -49,6 +49,7 @@ export async function bookArrival(
   await once(tx, request.kind, request, { massMg: request.massMg }, (cylinder) => {
     if (!cylinder.refrigerant)
       throw new VoucherError('This cylinder has no refrigerant yet: set it first, then book what is in it.')
+    refuseBeyondBrim(cylinder, cylinder.tareMg + cylinder.balanceMg + request.massMg)
     const from = request.kind === 'purchase' ? place('supplier') : place('outside')
     return [
       moved(request, cylinder, from, place('cylinder', cylinder.cylinderId), request.massMg, 'declared'),
@@ -80,6 +81,7 @@ export async function bookShipment(tx: ShopTx, request: VoucherRequest & { massM
 export async function bookReweigh(tx: ShopTx, request: VoucherRequest & { grossMg: number }): Promise<void> {
   await once(tx, 'reweigh', request, { grossMg: request.grossMg }, async (cylinder) => {
     const contentsMg = request.grossMg - cylinder.tareMg
+    refuseBeyondBrim(cylinder, request.grossMg)
     if (contentsMg < -SCALE_SIGMA_MG * 10)
       throw new VoucherError(
         'That is less than the empty cylinder weighs: check the scale and the stamped tare.',
@@ -91,6 +93,15 @@ export async function bookReweigh(tx: ShopTx, request: VoucherRequest & { grossM
     const [from, to] = differenceMg > 0 ? [place('unexplained'), own] : [own, place('unexplained')]
     return [moved(request, cylinder, from, to, Math.abs(differenceMg), 'weighed')]
   })
+}
+
+/** @throws VoucherError for what no cylinder of its size can weigh, whoever says so */
+function refuseBeyondBrim(cylinder: CylinderRow, grossMg: number) {
+  const mostMg = brimfulMg(cylinder)
+  if (mostMg !== undefined && grossMg > mostMg)
+    throw new VoucherError(
+      'Filled to the brim it would weigh less than that: look at the digits, the point and the unit, and at its water capacity.',
+    )
 }
 
 /** Scale and books are said to agree from a time on: what an older start saw says nothing any more. */

@@ -156,3 +156,37 @@ describe("a cylinder's data", () => {
     expect((await change(id, { ownerCustomerId: stranger.customerId })).status).toBe(400)
   })
 })
+
+describe('a cylinder that is weighed again', () => {
+  it('is asked about where the weight can hardly be, and never booked beyond its brim', async () => {
+    const tareMg = 6_500_000
+    const id = await aCylinder(shop, { refrigerant: 'R-134a', tareMg, waterCapacityMg: 11_900_000 })
+    const send = (weight: string, more: Record<string, string> = {}) => {
+      const fields = { kind: 'reweigh', voucherId: randomUUID(), version: '1', weight, ...more }
+      return answered(
+        page({ request: sendForm(fields), context: technician, params: { cylinderId: id } } as never),
+      )
+    }
+    const contents = async () => (await read(id)).balanceMg
+    // 0.2 kg more than the books: believed.
+    expect((await send('6.7 kg')).status).toBe(302)
+    const asked = await send('115 kg')
+    expect(asked.status).toBe(400)
+    expect(asked.body).toMatchObject({
+      asked: { code: 'beyond-limit', weightMg: 115_000_000, insteadMg: [] },
+      typed: { weight: '115 kg' },
+    })
+    // Whoever says so: 11.9 kg of water capacity hold no 108 kg.
+    const never = await send('115 kg', { sure: '115000000' })
+    expect(never.body).toMatchObject({ errors: { reweigh: expect.stringMatching(/brim/) as string } })
+    expect(await contents()).toBe(200_000)
+    expect((await send('11.6 kg')).body).toMatchObject({ asked: { code: 'far-from-books' } })
+    // Sure of another weight is sure of none.
+    expect((await send('11.6 kg', { sure: '11500000' })).status).toBe(400)
+    expect((await send('11.6 kg', { sure: '11600000' })).status).toBe(302)
+    expect(await contents()).toBe(5_100_000)
+    expect((await send('115 kg')).body).toMatchObject({ asked: { insteadMg: [11_500_000] } })
+    expect((await send('115 kg', { meant: '11500000' })).status).toBe(302)
+    expect(await contents()).toBe(5_000_000)
+  })
+})

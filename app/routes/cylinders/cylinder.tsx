@@ -24,6 +24,7 @@ import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
 import { fillLink } from '~/slide-rule/links'
+import { REWEIGH_WORDS } from '~/wording/en'
 import { Fact } from '~/ui/fact'
 import { jobNumber } from '~/ui/job-number'
 import { NotSent } from '~/ui/not-sent'
@@ -33,7 +34,7 @@ import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS, CYLINDER_KIND_WORDS, FILL_RULE_WORDS } from '~/wording/en'
 import type { Route } from './+types/cylinder'
 import type { CylinderData } from './cylinder-data'
-import { bookVoucher, readVoucher } from './vouchers.server'
+import { bookVoucher, readVoucher, ReweighAsked } from './vouchers.server'
 import { VoucherForms } from './voucher-forms'
 
 const SHOWN = 200
@@ -76,10 +77,15 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (read.refused) return data(read.refused, { status: 400 })
   try {
     await inShop(shop.shopId, async (tx) => {
-      found(await cylinderOf(tx, cylinderId), 'cylinder')
-      await bookVoucher(tx, read.value, { cylinderId, at: now(), now: now(), userId: person.userId })
+      const cylinder = found(await cylinderOf(tx, cylinderId), 'cylinder')
+      await bookVoucher(tx, read.value, cylinder, { at: now(), now: now(), userId: person.userId })
     })
   } catch (error) {
+    if (error instanceof ReweighAsked) {
+      const { asked, weightMg } = error
+      const errors = { reweigh: REWEIGH_WORDS[asked.code] }
+      return data({ ...read.again, errors, asked: { ...asked, weightMg } }, { status: 400 })
+    }
     if (!(error instanceof VoucherError)) throw error
     return data({ ...read.again, errors: { [read.value.kind]: error.message } }, { status: 400 })
   }

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Form, useNavigation } from 'react-router'
 import { v4 as uuid } from 'uuid'
+import type { AskedReweigh } from '#core/cylinders'
 import type { CylinderRow } from '#db'
 import type { Refused } from '~/form/read.server'
 import { Field, SelectField } from '~/ui/field'
@@ -10,9 +11,14 @@ import { useShow } from '~/ui/reader'
 import { CONDITION_WORDS } from '~/wording/en'
 import type { Voucher } from './vouchers.server'
 
+/** What was sent, with what is wrong with it, or asked about it. */
+export type RefusedVoucher = Refused & { asked?: AskedWeight | undefined }
+
+type AskedWeight = AskedReweigh & { weightMg: number }
+
 interface VoucherFormsProps {
   cylinder: CylinderRow
-  refused?: Refused | undefined
+  refused?: RefusedVoucher | undefined
 }
 
 const TITLES: Record<Voucher['kind'], string> = {
@@ -83,6 +89,7 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
             help={`By the books ${show('weight', cylinder.tareMg + cylinder.balanceMg)}. The difference is booked as unexplained.`}
           />
         )}
+        {kind === 'reweigh' && refused?.asked && <Meant asked={refused.asked} />}
         {kind === 'prepare' && <PrepareFields cylinder={cylinder} refused={refused} error={error} />}
         {kind === 'purchase' && (
           <MeasureField
@@ -151,6 +158,23 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
         </div>
       </Form>
     </details>
+  )
+}
+
+/** Another weight with the same digits, or that it is so. */
+function Meant({ asked: { weightMg, insteadMg } }: { asked: AskedWeight }) {
+  const show = useShow()
+  return (
+    <div className="row-of">
+      {insteadMg.map((mg) => (
+        <Button key={mg} type="submit" name="meant" value={mg} className="btn-big">
+          {show('weight', mg)}
+        </Button>
+      ))}
+      <Button type="submit" name="sure" value={weightMg} variant="outline-primary" className="btn-big">
+        It does show {show('weight', weightMg)}
+      </Button>
+    </div>
   )
 }
 

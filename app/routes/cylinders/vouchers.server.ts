@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { Condition, LeftIn } from '#core/cylinders'
+import { type AskedReweigh, askAboutReweigh, type Condition, type LeftIn } from '#core/cylinders'
 import {
   bookArrival,
   bookExplanation,
@@ -9,6 +9,8 @@ import {
   bookRetirement,
   bookReweigh,
   bookShipment,
+  type CylinderRow,
+  readShop,
   type ShopTx,
   type VoucherRequest,
 } from '#db'
@@ -30,6 +32,10 @@ export interface Voucher {
   voucherId: string
   version: number
   weight?: number
+  /** The weight that was asked about and is so, mg. */
+  sure?: number
+  /** What was meant instead of it, mg: asked about like any other. */
+  meant?: number
   rest?: 'reclaimer' | 'lost'
   condition?: Condition
   text?: string
@@ -90,6 +96,8 @@ export async function readVoucher(
       kind === 'prepare'
         ? Joi.string().valid('vacuum', 'vapour').required().messages({ '*': 'Choose how it was left.' })
         : Joi.any().strip(),
+    sure: kind === 'reweigh' ? Joi.number().integer() : Joi.any().strip(),
+    meant: kind === 'reweigh' ? Joi.number().integer() : Joi.any().strip(),
     text:
       kind === 'judge'
         ? text('how it was found out', 500).required()
@@ -106,18 +114,39 @@ export async function readVoucher(
   return { value, again: refuse(typed, {}) }
 }
 
-/** Books it. @throws VoucherError */
-export function bookVoucher(
+/** A weight to look at again before it is booked. */
+export class ReweighAsked extends Error {
+  override name = 'ReweighAsked'
+  constructor(
+    readonly asked: AskedReweigh,
+    readonly weightMg: number,
+  ) {
+    super(asked.code)
+  }
+}
+
+/** @throws ReweighAsked */
+async function askFirst(tx: ShopTx, weightMg: number, sureMg: number | undefined, cylinder: CylinderRow) {
+  if (sureMg === weightMg) return
+  const asked = askAboutReweigh(weightMg, cylinder, (await readShop(tx)).fillMarginPct)
+  if (asked) throw new ReweighAsked(asked, weightMg)
+}
+
+/** Books it. @throws VoucherError, ReweighAsked */
+export async function bookVoucher(
   tx: ShopTx,
   voucher: Voucher,
-  common: Omit<VoucherRequest, 'voucherId' | 'text' | 'version'>,
+  cylinder: CylinderRow,
+  common: Omit<VoucherRequest, 'voucherId' | 'cylinderId' | 'text' | 'version'>,
 ): Promise<void> {
-  const request = { ...common, voucherId: voucher.voucherId, text: voucher.text ?? '' }
+  const { cylinderId } = cylinder
+  const request = { ...common, cylinderId, voucherId: voucher.voucherId, text: voucher.text ?? '' }
   // What is decided on what the page shows; a weight is what the scale shows, whatever others did meanwhile.
   const decided = { ...request, version: voucher.version }
-  const massMg = voucher.weight ?? 0
+  const massMg = voucher.meant ?? voucher.weight ?? 0
   switch (voucher.kind) {
     case 'reweigh':
+      await askFirst(tx, massMg, voucher.sure, cylinder)
       return bookReweigh(tx, { ...request, grossMg: massMg })
     case 'prepare':
       return bookPreparation(tx, {

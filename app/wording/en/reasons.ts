@@ -1,4 +1,4 @@
-import type { DecantRefusal } from '#core/cylinders'
+import type { DecantRefusal, ReweighQuestion } from '#core/cylinders'
 import type {
   AgainstCode,
   FlagCode,
@@ -153,6 +153,14 @@ export const QUESTION_WORDS: Record<WeightQuestion, string> = {
   'beyond-limit': 'Past the limit: really so much?',
   'below-tare': 'Below the tare: really so little?',
   'off-the-books': 'Not what tare and books say',
+}
+
+/** What is asked before the books follow a scale. */
+export const REWEIGH_WORDS: Record<ReweighQuestion, string> = {
+  'beyond-limit': 'That is past its limit. Look at the scale again: really so much?',
+  'below-tare':
+    'That is less than the empty cylinder weighs. Look at the scale again, and at the stamped tare.',
+  'far-from-books': 'That is far from what tare and books say. Look at the digits, the point and the unit.',
 }
 
 /** What is noticed in readings that are there already; the numbers stand beside it. */
