@@ -46,6 +46,15 @@ export const CHARGING_WORDS: Record<ChargingState['code'], { says: string; helps
   back: { says: 'The cylinder gains: gas goes back', helps: 'Close it: the system stands above it.' },
 }
 
+/** The same onto what is in there, where nothing is to be reached. */
+export const TOP_UP_WORDS: Partial<typeof CHARGING_WORDS> = {
+  'too-few': { says: 'Just begun', helps: 'A little at a time: close it, let it settle, read.' },
+  stands: {
+    says: 'It stands',
+    helps: 'Pressures have met, or the cylinder is cold or nearly empty. Close it, let it settle, read.',
+  },
+}
+
 /** Where a vehicle's charge pauses. */
 export const PAUSE_WORDS = {
   soon: 'Hand on the valve: 15 % comes',

@@ -2,14 +2,14 @@ import { useEffect } from 'react'
 import { Button } from 'react-bootstrap'
 import { type ChargingState, handLag, NEVER_ABOVE_K, warmWater, watchCharge } from '#core/charging'
 import { tableOf } from '#core/refrigerants'
-import type { Transfer } from '#core/tape'
+import { isToppedUp, type Transfer } from '#core/tape'
 import { MG_PER_KG } from '#core/units'
 import { chargeOf, SNIFFED } from '#core/watching'
 import { firstToRing, ring } from '~/clocks/ring'
 import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { duration } from '~/ui/time'
-import { CHARGING_WORDS, PAUSE_WORDS } from '~/wording/en'
+import { CHARGING_WORDS, PAUSE_WORDS, TOP_UP_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 import { TakeOut } from '../watch/take-out'
 import { useJudgedNow } from '../watch/use-place'
@@ -39,7 +39,7 @@ export function ChargeLine({ transfer }: { transfer: Transfer }) {
   }, [calls])
   if (!seen) return null
   const { code } = seen.state
-  const { says, helps } = wordsFor(code, seen.pauses)
+  const { says, helps } = wordsFor(code, seen.pauses, isToppedUp(state))
   return (
     <>
       <div className={`pull-state charging-${code}`}>
@@ -84,11 +84,11 @@ export function ChargeLine({ transfer }: { transfer: Transfer }) {
   )
 }
 
-function wordsFor(code: ChargingState['code'], pauses: boolean) {
+function wordsFor(code: ChargingState['code'], pauses: boolean, topUp: boolean) {
   if (pauses && code === 'soon') return { says: PAUSE_WORDS.soon }
   if (pauses && code === 'close-now') return { says: PAUSE_WORDS.closeNow }
   if (pauses && (code === 'reached' || code === 'over')) return { says: PAUSE_WORDS.there }
-  return CHARGING_WORDS[code]
+  return (topUp && TOP_UP_WORDS[code]) || CHARGING_WORDS[code]
 }
 
 function useNumbers(speed: number) {

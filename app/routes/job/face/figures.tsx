@@ -71,7 +71,7 @@ export function Figures({ transfer }: { transfer: Transfer }) {
 
 /** What a figure rests on, and what there is none for. */
 function Reckoned({ transfer }: { transfer: Transfer }) {
-  const { state, openStage } = useJob()
+  const { state } = useJob()
   const show = useShow()
   if (transfer.use === 'recover')
     return transfer.gaps.map(({ segment, gapMg }) => (
@@ -84,16 +84,7 @@ function Reckoned({ transfer }: { transfer: Transfer }) {
     <>
       {isToppedUp(state) && (
         <p className="mb-0">
-          A top-up: how much was in it nobody knows, so there is no stop weight. A little at a time, let it
-          settle, then{' '}
-          <button
-            type="button"
-            className="btn btn-link p-0 align-baseline"
-            onClick={() => openStage('verify')}
-          >
-            go by the readings
-          </button>
-          .
+          A top-up: how much was in it nobody knows, so there is no stop weight. Go by the readings.
         </p>
       )}
       {transfer.plannedHoseMg > 0 && (

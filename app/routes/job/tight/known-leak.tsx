@@ -21,11 +21,15 @@ export function KnownLeak() {
     <div className="verdict verdict-caution" role="status">
       <strong>A leak is known.</strong> It stands until it is repaired. A search that finds none does not
       clear it.
-      <div className="row-of mt-2">
-        <Button className="btn-big" onClick={() => note([draft('step-done', { step: 'repair-done' })])}>
+      <div className="stack mt-2" style={{ gap: '0.5rem' }}>
+        <Button
+          className="btn-big"
+          style={{ alignSelf: 'start' }}
+          onClick={() => note([draft('step-done', { step: 'repair-done' })])}
+        >
           Leak repaired
         </Button>
-        <form onSubmit={deny} className="row-of" style={{ flex: '1 1 20rem' }}>
+        <form onSubmit={deny} className="row-of">
           <Form.Control
             style={{ flex: '1 1 12rem', width: 'auto' }}
             aria-label="What it was instead"
