@@ -20,6 +20,8 @@ export type RecoveryEndKind =
   | 'elsewhere'
   /** The charge stays, shut into a part of the system. */
   | 'shut-in'
+  /** There never was any: a new system, or one that stood evacuated. */
+  | 'never-filled'
 
 export type RecoveryCode =
   | 'nothing-recovered'
@@ -73,7 +75,7 @@ const MOSTLY_GONE = 0.5
 export function compareRecovered(
   recovered: Weighed,
   expected: Weighed | null,
-  how: RecoveryEndKind = 'emptied',
+  how: Exclude<RecoveryEndKind, 'never-filled'> = 'emptied',
   contradictedPa?: number,
 ): RecoveryVerdict {
   const kg = (massMg: number) => massMg / MG_PER_KG

@@ -89,7 +89,8 @@ export function bookings(state: JobState, beside: BooksBeside = NOTHING_BESIDE):
     if ('end' in event) {
       const { end, at } = event
       if (contradicted.has(end.entryId)) continue
-      if (end.how === 'emptied' || end.how === 'lost') {
+      // Never filled, against what the books had in it: that is gone, too.
+      if (end.how === 'emptied' || end.how === 'lost' || end.how === 'never-filled') {
         const booking = leaves(`rest:${ends.get(end)}`, place('lost'), at)
         if (booking) lostHere.push(booking)
       } else if (end.how === 'elsewhere') leaves(`elsewhere:${ends.get(end)}`, place('outside'), at)

@@ -1,8 +1,8 @@
 import { holdPassed, type HoldVerdict, judgeVacuum } from '../vacuum'
 import type { Hold } from './chapters/evacuation'
-import type { Part } from './chapters/repair'
+import { OPENING_PARTS, OPENING_STEPS } from './chapters/repair'
 import { runningHold } from './holds'
-import type { Reference } from './in-system'
+import { NOTHING_KNOWN, type Reference } from './in-system'
 import type { JobState } from './state'
 import { vacuumGiven } from './vacuum-given'
 
@@ -27,20 +27,6 @@ export interface Circuit {
   filledAt: number
   hold: { stands: HoldStands; last?: Hold }
 }
-
-/** Steps that open the circuit. */
-export const OPENING_STEPS: readonly string[] = ['repair-drier', 'repair-nitrogen', 'repair-opened']
-/** Parts that gas goes through: the others are changed with the circuit shut. */
-const OPENING_PARTS: readonly Part[] = [
-  'compressor',
-  'drier',
-  'valve',
-  'evaporator',
-  'condenser',
-  'accumulator',
-  'hose',
-  'seal',
-]
 
 /**
  * The circuit since it was empty last, also where it has been charged since. What is opened, or let in, makes every test
@@ -105,8 +91,6 @@ function standsOf({ code, reasons }: HoldVerdict): HoldStands {
 }
 
 const passed = (state: JobState, hold: Hold): boolean => holdPassed(holdVerdict(state, hold).code)
-
-const NOTHING_KNOWN: Reference = { books: null, plate: null }
 
 /**
  * The verdict on a hold that has ended: pass or fail, leak and water.

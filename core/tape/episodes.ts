@@ -43,7 +43,7 @@ export interface EpisodeEnd {
 /** A pump is at work: far below any level that a recovery goes to (the lowest is 25 mm of mercury, 3.3 kPa). */
 export const DEEP_VACUUM_PA = 3_000
 /** Empty, whoever took it out. */
-const EMPTIES: RecoveryEndKind[] = ['emptied', 'lost', 'elsewhere']
+const EMPTIES: RecoveryEndKind[] = ['emptied', 'lost', 'elsewhere', 'never-filled']
 
 type Event =
   | { at: number; order: number; transfer: Transfer }

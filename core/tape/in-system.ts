@@ -1,6 +1,7 @@
 import type { Weighed } from '../recovery'
-import { OPENING_STEPS } from './circuit'
+import { OPENING_STEPS } from './chapters/repair'
 import type { JobState } from './state'
+import { netMg } from './weighings'
 
 /** What is known of a system from outside the job's tape. */
 export interface Reference {
@@ -9,6 +10,8 @@ export interface Reference {
   /** Total noted in the panel, or plate, lines and accessories; null: no plate. */
   plate: Weighed | null
 }
+
+export const NOTHING_KNOWN: Reference = { books: null, plate: null }
 
 /** What is in the system now, and how that is known. */
 export type InSystem =
@@ -55,18 +58,53 @@ export function isToppedUp({ episodes }: Pick<JobState, 'episodes'>): boolean {
   return now.began === 'as-found' && now.emptiedAt === undefined && now.end?.how !== 'shut-in'
 }
 
-/** Gas that the tape leaves open: a deep vacuum, or work on the open circuit, while it should still be in there. */
-export function gasUnaccounted(state: JobState, reference: Reference): { at: number; massMg: number } | null {
+/** The first sign that the circuit is empty or open, while nobody has said what became of what was in it. */
+export interface Unanswered {
+  at: number
+  /** In it then beyond what was found when the job began, mg. */
+  changeMg: number
+  /** It had in it what was found when the job began. */
+  asFound: boolean
+  /** Some of it was recovered in this job. */
+  pulled: boolean
+}
+
+/**
+ * A deep vacuum, or work on the open circuit, before which nobody said what became of the gas. What is charged afterwards
+ * answers nothing.
+ */
+export function unanswered(state: JobState): Unanswered | undefined {
+  const open = state.episodes.findLast((each) => each.unaccounted)
+  if (open)
+    return {
+      at: open.emptiedAt!,
+      changeMg: open.inMg - open.outMg,
+      asFound: open.began === 'as-found',
+      pulled: open.pulls > 0,
+    }
   const now = state.episodes.at(-1)!
-  const found = now.began === 'as-found' ? (asFound(reference)?.weighed.massMg ?? 0) : 0
-  const massMg = found + now.inMg - now.outMg
-  if (now.unaccounted && now.emptiedAt !== undefined)
-    return now.pulls > 0 || massMg > LEAST_ASKED_MG
-      ? { at: now.emptiedAt, massMg: Math.max(0, massMg) }
-      : null
-  if (now.emptiedAt !== undefined || now.end !== undefined || now.lastWas === 'charge') return null
-  const opened = state.steps.find(({ step, at }) => OPENING_STEPS.includes(step) && at >= (now.lastAt ?? 0))
-  return opened && massMg > LEAST_ASKED_MG ? { at: opened.at, massMg } : null
+  if (now.emptiedAt !== undefined || now.end !== undefined) return undefined
+  const pulledAt = state.transfers.findLast((each) => each.use === 'recover')?.endedAt ?? -Infinity
+  const opened = state.steps.find(({ step, at }) => OPENING_STEPS.includes(step) && at >= pulledAt)
+  if (!opened) return undefined
+  const before = state.transfers.filter((each) => each.startedAt < opened.at)
+  // Ticked after it was topped up: done before.
+  if (before.at(-1)?.use === 'charge') return undefined
+  const changeMg = before.reduce(
+    (sum, each) => sum + (each.use === 'charge' ? netMg(each) : -each.amountMg),
+    0,
+  )
+  return { at: opened.at, changeMg, asFound: now.began === 'as-found', pulled: now.pulls > 0 }
+}
+
+/** The same, where there should have been gas in it: how much. */
+export function gasUnaccounted(state: JobState, reference: Reference): { at: number; massMg: number } | null {
+  const sign = unanswered(state)
+  if (!sign) return null
+  const found = sign.asFound ? (asFound(reference)?.weighed.massMg ?? 0) : 0
+  const massMg = Math.max(0, found + sign.changeMg)
+  const half = sign.pulled && state.episodes.some((each) => each.unaccounted)
+  return half || massMg > LEAST_ASKED_MG ? { at: sign.at, massMg } : null
 }
 
 /** Less than this needs no question, mg. */

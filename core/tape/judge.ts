@@ -32,6 +32,8 @@ export function judgeRecovery(state: JobState, reference: Reference): RecoveryVe
   const episode = recoveredEpisode(state) ?? state.episodes.findLast((each) => each.end)
   if (!episode?.end) return undefined
   const { recoveredMg, keptMg, outSigmaMg, inSigmaMg, end, began } = episode
+  // Nothing was to come out: there is nothing to judge.
+  if (end.how === 'never-filled') return undefined
   const sigmaMg = Math.round(Math.hypot(outSigmaMg, began === 'as-found' ? inSigmaMg : 0))
   const expected = expectedMass(state, reference)
   // What a machine that was not purged holds came out as well; it is known to about half of it.

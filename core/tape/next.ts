@@ -1,4 +1,5 @@
 import { CHAPTERS } from './chapters'
+import { gasUnaccounted, NOTHING_KNOWN, type Reference } from './in-system'
 import { type JobState, type Stage, type StageProgress, STAGES } from './state'
 
 /** What comes next, as a code; the interface has the words. */
@@ -31,12 +32,17 @@ export type NextStep =
   | 'wait'
   | 'nothing'
 
-/** The usual next step: a suggestion, never a gate. What is under way comes first, then the chapters in their order. */
-export function nextStep(state: JobState): NextStep {
+/**
+ * The usual next step: a suggestion, never a gate. What is under way comes first, then gas that nobody has accounted for, then
+ * the chapters in their order.
+ * @param reference what should have been in the system; null: nobody knows
+ */
+export function nextStep(state: JobState, reference: Reference = NOTHING_KNOWN): NextStep {
   for (const { underWay } of CHAPTERS) {
     const step = underWay?.(state)
     if (step) return step
   }
+  if (gasUnaccounted(state, reference)) return 'account-for-gas'
   for (const { next } of CHAPTERS) {
     const step = next?.(state)
     if (step) return step

@@ -1,13 +1,14 @@
+import type { Reference } from './in-system'
 import { nextStep } from './next'
 import type { JobState } from './state'
 
-/** A job as lists show it, from its tape alone. */
-export function inShort(state: JobState) {
+/** A job as lists show it. @param reference what should have been in its system */
+export function inShort(state: JobState, reference?: Reference) {
   const { status, stage, title, systemId, refrigerant, recoveredMg, chargedMg, waitingFor, flags } = state
   return {
     status,
     stage,
-    next: nextStep(state),
+    next: nextStep(state, reference),
     title,
     systemId,
     refrigerant,

@@ -1,14 +1,26 @@
-import { chargeLag, clocksOf, everEmptied, FOLD_VERSION, inShort, type JobState, runsOn } from '#core/tape'
+import {
+  chargeLag,
+  clocksOf,
+  everEmptied,
+  FOLD_VERSION,
+  inShort,
+  type JobState,
+  type Reference,
+  runsOn,
+  unanswered,
+} from '#core/tape'
 import type { ShopTx } from '../connection'
+import { systemBefore } from '../ledger/movements'
 
 /** Keeps the projection of a tape that lists read. */
 export async function summarise(tx: ShopTx, jobId: string, state: JobState, lastSeq: number): Promise<void> {
+  const reference = await referenceOf(tx, jobId, state)
   const lag = chargeLag(state)
   const looked = state.leakChecks.at(-1)
   const row = {
     foldVersion: FOLD_VERSION,
     lastSeq,
-    ...inShort(state),
+    ...inShort(state, reference),
     emptied: everEmptied(state),
     runningOn: runsOn(state),
     clocks: tx.json(clocksOf(state, null) as never),
@@ -27,6 +39,13 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
       ${row.waitingFor}, ${row.flags}, ${row.emptied}, ${row.runningOn}::uuid[], ${row.clocks}, ${row.openedAt}, ${row.lastAt},
       ${row.closedAt}, ${row.recheckOn}, ${row.chargeLagS}, ${row.chargedBy}, ${row.leaksLookedAt}, ${row.leftOff})
     on conflict (shop_id, job_id) do update set ${tx(row)}`
+}
+
+/** What the books had in its system, where somebody has to say what became of it. */
+async function referenceOf(tx: ShopTx, jobId: string, state: JobState): Promise<Reference | undefined> {
+  if (!state.systemId || !unanswered(state)) return undefined
+  const books = await systemBefore(tx, state.systemId, jobId, new Date(state.openedAt))
+  return { books: books && { ...books, sigmaMg: 0 }, plate: null }
 }
 
 const leftOff = ({ takenOff }: JobState) =>

@@ -14,7 +14,7 @@ import '~/styles/bay.scss'
 import '~/styles/face.scss'
 import type { Route } from './+types/job'
 import { JobHead } from './head/head'
-import { JobContext } from './job-context'
+import { JobContext, judgingContext } from './job-context'
 import type { JobCylinder, JobData } from '~/job/data'
 import { loadJob } from '~/job/load.server'
 import { MassStrip } from './head/mass-strip'
@@ -52,7 +52,9 @@ export default function Job({ loaderData: data }: Route.ComponentProps) {
   const tape = useTape(data.jobId, data)
   const { state } = tape
   // One that waits opens where it stopped.
-  const [stage, setStage] = useState<Stage>(() => STAGE_OF_NEXT[nextStep(goingOn(state))])
+  const [stage, setStage] = useState<Stage>(
+    () => STAGE_OF_NEXT[nextStep(goingOn(state), judgingContext(data, state))],
+  )
   const [whole, setWhole] = useState(false)
   const [learned, setLearned] = useState<JobCylinder[]>([])
   useReferenceData(tape.confirmed)

@@ -4,7 +4,9 @@ import type { RecoveryBodies } from '#core/tape'
 import { id, oneOf, type Schemas, words } from './parts.server'
 
 export const recovery: Schemas<RecoveryBodies> = {
-  'recovery-ended': { how: oneOf('emptied', 'not-emptied', 'lost', 'elsewhere', 'shut-in').required() },
+  'recovery-ended': {
+    how: oneOf('emptied', 'not-emptied', 'lost', 'elsewhere', 'shut-in', 'never-filled').required(),
+  },
   'gas-judged': { cylinderId: id, condition: oneOf('clean', 'used', 'doubtful', 'mixed').required() },
   'recovery-planned': {
     method: oneOf(...RECOVERY_METHODS).required(),

@@ -9,6 +9,7 @@ const ENDS: Record<RecoveryEndKind, string> = {
   lost: 'The charge was gone: it has been lost',
   elsewhere: 'The charge was recovered elsewhere',
   'shut-in': 'The charge stays, shut in',
+  'never-filled': 'There was none in it: new, or evacuated',
 }
 
 export const recovery: Words<RecoveryBodies> = {

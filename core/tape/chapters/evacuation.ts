@@ -1,4 +1,4 @@
-import type { HoldReading } from '../../vacuum'
+import { type HoldReading, MANIFOLD_RULE } from '../../vacuum'
 import { type Chapter, type KindRules, PLAIN } from '../chapter'
 import { circuitOf, holdStands } from '../circuit'
 import { DEEP_VACUUM_PA, openedAt } from '../episodes'
@@ -108,6 +108,9 @@ export const evacuation: Chapter<EvacuationBodies, EvacuationSlice> = {
       fold(state, { holdId, pressurePa }, { time, order }) {
         state.stage = 'evacuate'
         read(state, time, order, pressurePa)
+        // A pump was valved off, read on a gauge that shows no deeper.
+        if (pressurePa > DEEP_VACUUM_PA && pressurePa <= MANIFOLD_RULE.targetPa)
+          state.deepVacuums.push({ at: time, order })
         const curve = state.earlyCurves[holdId]
         state.holds.push({
           holdId,

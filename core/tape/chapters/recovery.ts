@@ -114,7 +114,6 @@ export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
 function next(state: JobState): NextStep | undefined {
   const now = state.episodes.at(-1)!
   const { end, emptiedAt, lastWas, lastAt = 0 } = now
-  if (now.unaccounted && now.pulls > 0) return 'account-for-gas'
   if (end && (end.how === 'not-emptied' || end.contradictedPa !== undefined)) return 'pull-again'
   if (end?.how === 'shut-in') return undefined
   if (emptiedAt !== undefined) {

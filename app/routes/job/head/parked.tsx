@@ -4,7 +4,7 @@ import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
 import { clockTime, day } from '~/ui/time'
 import { NEXT_WORDS, STAGE_OF_NEXT } from '~/wording/en'
-import { useJob } from '../job-context'
+import { useJob, useJudging } from '../job-context'
 import { useParts } from './mass-strip'
 import { useWords } from '../tape/use-words'
 
@@ -18,7 +18,7 @@ export function Parked() {
   const words = useWords()
   const show = useShow()
   const parts = useParts()
-  const next = nextStep(goingOn(state))
+  const next = nextStep(goingOn(state), useJudging())
   const last = state.lines.findLast(({ entry }) => entry.kind !== 'job-waiting')
   const by = last?.entry.userId ? data.people[last.entry.userId] : undefined
   return (

@@ -39,6 +39,7 @@ const ANSWERS: [how: RecoveryEndKind, words: string][] = [
   ['elsewhere', 'Recovered elsewhere'],
   ['lost', 'Lost'],
   ['shut-in', 'Shut into the outdoor unit'],
+  ['never-filled', 'There was none: new, or evacuated'],
 ]
 
 /** A deep vacuum, or an open circuit, while gas should still be in there: what became of it? */

@@ -142,6 +142,9 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
           <Button variant="outline-secondary" onClick={() => end('elsewhere')}>
             It was recovered elsewhere
           </Button>
+          <Button variant="outline-secondary" onClick={() => end('never-filled')}>
+            There was none: new, or evacuated
+          </Button>
         </div>
       </fieldset>
     )
