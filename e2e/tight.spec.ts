@@ -151,7 +151,7 @@ test('a leak found by a hold, narrowed with nitrogen, repaired, and held', async
   await hold.getByLabel('Pipe temperature now').fill('18 C')
   await hold.getByRole('button', { name: 'End the hold with this' }).click()
   await expect(hold.getByRole('heading', { name: 'Held, as far as this test can see' })).toBeVisible()
-  await expect(page.getByText(/Next: Evacuate below 500 micron/)).toBeVisible()
+  await expect(page.getByText(/Next: Evacuate to the target/)).toBeVisible()
 
   await stage(page, 'Close')
   await expect(

@@ -20,12 +20,12 @@ export interface HoldRule {
 /** One division of a compound gauge, 1 inHg. */
 const DIVISION_PA = 3_386
 /**
- * Vehicles by time: down to the end of what a compound gauge shows (a division and a half), no more than a division of
- * rise, and at least 5 min.
+ * Vehicles by time: down to the end of what a compound gauge shows (28 inHg of 29.9), no more than a division of rise, and
+ * at least 5 min.
  */
 export const MANIFOLD_RULE = {
-  targetPa: 1.5 * DIVISION_PA,
-  limitPa: 2.5 * DIVISION_PA,
+  targetPa: 2 * DIVISION_PA,
+  limitPa: 3 * DIVISION_PA,
   manifoldRisePa: DIVISION_PA,
   leastS: 300,
 }
@@ -48,7 +48,7 @@ export type HoldVerdict = Verdict<HoldCode, HoldReason>
  * Did the vacuum hold? Pass or fail only. What a rise means (leak or moisture) is a question of its own: see
  * {@link judgeVacuum}.
  * @param readings from valving off to the end, in order; at least one
- * @param gaugePct what the gauge may be off, percent of the reading: where the limit lies within that, nobody can tell
+ * @param gaugePct what the gauge may be off, percent of the reading: where it may have passed the limit, nobody can tell
  */
 export function judgeHold(
   readings: readonly HoldReading[],
@@ -62,7 +62,8 @@ export function judgeHold(
   const gauge = gaugePct / 100
   const pressure = (name: 'start' | 'end' | 'highest', pa: number) =>
     quantity(name, pa, 'Pa', ...(gauge > 0 ? [(gauge * pa) / Math.sqrt(3)] : []))
-  const near = Math.abs(highestPa - rule.limitPa) <= gauge * highestPa
+  // Above it is above it; below it nobody can be sure where the gauge may have read too little.
+  const near = gauge > 0 && highestPa <= rule.limitPa && highestPa * (1 + gauge) >= rule.limitPa
   const numbers = [
     pressure('start', first.pressurePa),
     pressure('end', last.pressurePa),
@@ -86,8 +87,8 @@ export function judgeHold(
     if (first.pressurePa > rule.targetPa) return verdict('caution', 'held-but-shallow', 'target-not-reached')
     return verdict('good', 'held-by-manifold', 'manifold-sees-little')
   }
-  if (near && gauge > 0) return verdict('open', 'too-near-to-tell', 'limit-within-gauge')
   if (highestPa > rule.limitPa) return verdict('bad', 'hold-failed', 'rose-above-limit')
+  if (near) return verdict('open', 'too-near-to-tell', 'limit-within-gauge')
   if (last.atS - first.atS < rule.leastS) return verdict('open', 'too-soon', 'hold-longer')
   if (first.pressurePa > rule.targetPa) return verdict('caution', 'held-but-shallow', 'target-not-reached')
   return verdict('good', 'held', 'stayed-below-limit')

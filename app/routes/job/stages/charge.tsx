@@ -49,13 +49,16 @@ export function Charge() {
   const left = toGoMg(state)
   const short = left !== undefined && state.target !== undefined && left > state.target.toleranceMg
   const chosen = charged || state.chosen.some((each) => each.use === 'charge')
-  if (isToppedUp(state)) return <TopUp charged={charged} />
+  // Onto what is in there; until gas goes in, it may still be emptied first.
+  const topUp = isToppedUp(state)
+  if (topUp && charged) return <ToppedUp />
   return (
     <>
       <AccountForGas />
       {now.end?.how === 'shut-in' && !stepDone(state, 'valves-opened', now.end.at) && (
         <StepList steps={['valves-opened']} />
       )}
+      {topUp && !closed && <NotEmptied />}
       {charged && <Charged />}
       {charged && <VerdictOf about="charge" />}
       {charged && !closed && <PutRight />}
@@ -72,37 +75,59 @@ export function Charge() {
         <StepList steps={charged ? ['hoses-high-first'] : ['vehicle-at-rest']} />
       )}
       {!closed &&
+        !topUp &&
         state.target &&
         (!chosen ? <OtherCylinders wantedMg={state.target.massMg} /> : <Start charged={charged} />)}
     </>
   )
 }
 
-/** Onto what is in there: no target, no stop weight; the readings say when it is enough. */
-function TopUp({ charged }: { charged: boolean }) {
-  const { state, closed, openStage } = useJob()
-  const looked = state.leakChecks.length + state.searched.length > 0
+/** Nothing has come out of it: whatever goes in goes onto what is in there. */
+function NotEmptied() {
+  return (
+    <>
+      <TopUpNotice />
+      <details>
+        <summary className="h3">Top it up</summary>
+        <Add />
+      </details>
+      <h3 className="mb-0">Once it is emptied</h3>
+    </>
+  )
+}
+
+function ToppedUp() {
+  const { closed } = useJob()
   return (
     <>
       <AccountForGas />
-      {charged && <InTheSystem />}
-      <div className="verdict verdict-open" role="status">
-        <strong>Not emptied in this job: this is a top-up.</strong> How much is in it nobody knows, so there
-        is no target and no stop weight. A little at a time, let it settle, then go by the readings. If it is
-        empty, note the vacuum, or say under Recover what became of the gas.
-        <div className="row-of mt-2">
-          <Button variant="outline-primary" onClick={() => openStage('verify')}>
-            Open Check readings
-          </Button>
-          {!looked && (
-            <Button variant="outline-primary" onClick={() => openStage('leak-test')}>
-              First look where it went
-            </Button>
-          )}
-        </div>
-      </div>
-      {!closed && <Start charged={charged} />}
+      <InTheSystem />
+      <TopUpNotice />
+      {!closed && <Start charged />}
     </>
+  )
+}
+
+/** The readings say when it is enough. */
+function TopUpNotice() {
+  const { state, openStage } = useJob()
+  const looked = state.leakChecks.length + state.searched.length > 0
+  return (
+    <div className="verdict verdict-open" role="status">
+      <strong>Not emptied in this job: what goes in now is a top-up.</strong> How much is in it nobody knows,
+      so there is no stop weight. A little at a time, let it settle, then go by the readings. If it is empty,
+      note the vacuum, or say under Recover what became of the gas.
+      <div className="row-of mt-2">
+        <Button variant="outline-primary" onClick={() => openStage('verify')}>
+          Open Check readings
+        </Button>
+        {!looked && (
+          <Button variant="outline-primary" onClick={() => openStage('leak-test')}>
+            First look where it went
+          </Button>
+        )}
+      </div>
+    </div>
   )
 }
 
@@ -124,11 +149,17 @@ function Start({ charged }: { charged: boolean }) {
   return (
     <details open={!charged || (left !== undefined && left > (state.target?.toleranceMg ?? 0))}>
       <summary className="h3">{charged ? 'Add more, from this or another cylinder' : 'Start'}</summary>
-      <div className="stack">
-        <StartTransfer use="charge" />
-        <CylinderChoice use="charge" wantedMg={more} />
-      </div>
+      <Add wantedMg={more} />
     </details>
+  )
+}
+
+function Add({ wantedMg = null }: { wantedMg?: number | null }) {
+  return (
+    <div className="stack">
+      <StartTransfer use="charge" />
+      <CylinderChoice use="charge" wantedMg={wantedMg} />
+    </div>
   )
 }
 
