@@ -1,6 +1,6 @@
 import { densestLiquid } from './fill'
 import type { Cylinder } from './cylinder'
-import { grossLimitMg } from './limit'
+import { grossLimitMg, type LimitedCylinder } from './limit'
 import { MG_PER_KG, MG_PER_LB } from '../units'
 
 /** What is asked about a cylinder that was weighed again, before the books follow the scale. */
@@ -28,18 +28,7 @@ const MEANT = [0.1, 10, 1 / LB_PER_KG, LB_PER_KG]
 /** Liquid this cold is denser than any in a shop, K. */
 const COLD_K = 253.15
 
-type Weighed = Pick<
-  Cylinder,
-  | 'kind'
-  | 'tareMg'
-  | 'waterCapacityMg'
-  | 'fillingRatio'
-  | 'ratioGas'
-  | 'workingFillPct'
-  | 'refrigerant'
-  | 'condition'
-  | 'balanceMg'
->
+type Weighed = LimitedCylinder & Pick<Cylinder, 'balanceMg'>
 
 /** Brimful of cold liquid, gross, mg: no cylinder weighs more. undefined: its water capacity is not known. */
 export function brimfulMg({ tareMg, waterCapacityMg, refrigerant, condition }: Weighed): number | undefined {

@@ -97,14 +97,24 @@ export function unanswered(state: JobState): Unanswered | undefined {
   return { at: opened.at, changeMg, asFound: now.began === 'as-found', pulled: now.pulls > 0 }
 }
 
+export interface GasUnaccounted {
+  /** The first sign that it is not in there. */
+  at: number
+  massMg: number
+  /** What became of it may have happened from then on: an answer counts from here, before what was tested since. */
+  since: number
+}
+
 /** The same, where there should have been gas in it: how much. */
-export function gasUnaccounted(state: JobState, reference: Reference): { at: number; massMg: number } | null {
+export function gasUnaccounted(state: JobState, reference: Reference): GasUnaccounted | null {
   const sign = unanswered(state)
   if (!sign) return null
   const found = sign.asFound ? (asFound(reference)?.weighed.massMg ?? 0) : 0
   const massMg = Math.max(0, found + sign.changeMg)
   const half = sign.pulled && state.episodes.some((each) => each.unaccounted)
-  return half || massMg > LEAST_ASKED_MG ? { at: sign.at, massMg } : null
+  if (!half && massMg <= LEAST_ASKED_MG) return null
+  const last = state.transfers.findLast((each) => each.startedAt < sign.at)
+  return { at: sign.at, massMg, since: last?.endedAt ?? state.openedAt }
 }
 
 /** Less than this needs no question, mg. */

@@ -60,11 +60,11 @@ export function AccountForGas() {
       {!closed && (
         <div className="row-of">
           {ANSWERS.map(([how, words]) => (
-            // It was so before the vacuum: what is charged afterwards is another matter.
+            // It was so before: what was tested since, and what is charged, is of the empty circuit.
             <Button
               key={how}
               variant="outline-primary"
-              onClick={() => note([draft('recovery-ended', { how })], asked.at - 1)}
+              onClick={() => note([draft('recovery-ended', { how })], asked.since + 1)}
             >
               {words}
             </Button>
