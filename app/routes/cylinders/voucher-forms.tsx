@@ -168,7 +168,7 @@ function Meant({ asked: { weightMg, insteadMg } }: { asked: AskedWeight }) {
     <div className="row-of">
       {insteadMg.map((mg) => (
         <Button key={mg} type="submit" name="meant" value={mg} className="btn-big">
-          {show('weight', mg)}
+          I meant {show('weight', mg)}
         </Button>
       ))}
       <Button type="submit" name="sure" value={weightMg} variant="outline-primary" className="btn-big">
