@@ -1,4 +1,4 @@
-import { doubtOf, type Transfer, type WeighingDoubt } from './weighings'
+import { doubtOf, movedWhen, type Transfer, type WeighingDoubt } from './weighings'
 
 /** What is asked about a weight before it is noted. Never refused: what the scale shows is what it shows. */
 export type WeightQuestion =
@@ -55,11 +55,10 @@ export function askAboutWeight(
 
 /** Gross weight of the cylinder when the scale reads so much. */
 function grossAt(transfer: Transfer, weightMg: number, grossMg: number): number {
-  const segment = transfer.segments.at(-1)!
-  const unsigned =
-    !segment.signed && transfer.use === 'charge' && segment.mode === 'net' && segment.lowestMg >= 0
-  const change = weightMg - segment.lastMg
-  return grossMg + (unsigned ? -change : change)
+  const { use, segments } = transfer
+  const segment = segments.at(-1)!
+  const movedMg = movedWhen(use, segment, weightMg) - movedWhen(use, segment, segment.lastMg)
+  return grossMg + (use === 'recover' ? movedMg : -movedMg)
 }
 
 /**

@@ -4,7 +4,7 @@ import type { Reference } from './in-system'
 import { recoveredEpisode } from './episodes'
 import { expectedMass, toGoMg } from './judge'
 import type { JobState } from './state'
-import type { Transfer } from './weighings'
+import { movedWhen, type Transfer } from './weighings'
 
 /** Three weights are needed before anything can be said. */
 const LEAST_WEIGHTS = 3
@@ -44,11 +44,10 @@ function stillInMg(state: JobState, reference: Reference): number | undefined {
 
 function movedOnLastScale({ weighings, segments, use }: Transfer): NotedWeight[] {
   const index = segments.length - 1
-  const unsigned = !segments[index]!.signed && use === 'charge' && segments[index]!.mode === 'net'
   const points: NotedWeight[] = []
   for (const { at, weightMg, segment, doubt } of weighings) {
     if (segment !== index || doubt) continue
-    const massKg = (use === 'recover' ? weightMg : unsigned ? Math.abs(weightMg) : -weightMg) / MG_PER_KG
+    const massKg = movedWhen(use, segments[index]!, weightMg) / MG_PER_KG
     // Of two at one time the later one counts.
     if (points.length > 0 && at / 1000 <= points.at(-1)!.atS) points.pop()
     points.push({ atS: at / 1000, massKg })

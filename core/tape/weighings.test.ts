@@ -4,6 +4,7 @@ import { wrote } from '../../testing/an-entry'
 import {
   bookings,
   doubtOf,
+  movedWhen,
   type Entry,
   type EntryBodies,
   foldTape,
@@ -180,6 +181,21 @@ describe('the stop weight', () => {
     ]
     // 0.96 is in; 2.04 to go.
     expect(stop(...first, start({ use: 'charge', weightMg: 20 * KG }))).toBe(17.96 * KG)
+  })
+})
+
+describe('which way a scale counts', () => {
+  const moved = (over: Partial<Start>, readKg: number, ...kgs: number[]) => {
+    const { use, segments } = fold({ ...start(over) }, ...kgs.map(weight))
+    return movedWhen(use, segments.at(-1)!, Math.round(readKg * KG)) / KG
+  }
+  it('up while gas is recovered, down while it is charged, below zero where it was zeroed', () => {
+    expect(moved({}, 14.5)).toBeCloseTo(0.5, 9)
+    expect(moved({ use: 'charge', weightMg: 20 * KG }, 19.25)).toBeCloseTo(0.75, 9)
+    expect(moved({ use: 'charge', mode: 'net', weightMg: 0 }, -0.75)).toBeCloseTo(0.75, 9)
+    // It has drifted up: that is nothing that went in.
+    expect(moved({ use: 'charge', mode: 'net', weightMg: 0 }, -0.5, 0.01)).toBeCloseTo(0.5, 9)
+    expect(moved({ use: 'charge', mode: 'net', weightMg: 0 }, 0.01)).toBeCloseTo(-0.01, 9)
   })
 })
 

@@ -170,11 +170,23 @@ export function measure(transfer: Transfer): void {
 }
 
 /** Change of the gross weight while the cylinder stood on one scale. */
-function movedOn(segment: Segment, use: Use): number {
-  const { firstMg, lastMg, lowestMg, mode, signed } = segment
-  // Old entries: a minus while charging, or none; where one was written, signs were kept.
-  if (!signed && use === 'charge' && mode === 'net' && lowestMg >= 0) return firstMg - lastMg
-  return lastMg - firstMg
+const movedOn = (segment: Segment, use: Use): number =>
+  (use === 'recover' ? 1 : -1) * movedWhen(use, segment, segment.lastMg)
+
+/**
+ * Which way a scale counts while gas moves in the sense of its transfer: up while it is recovered, down while it is charged,
+ * on a zeroed scale below zero. Old entries left the minus out; where one was written, signs were kept.
+ * @param readMg a reading that is not noted yet
+ */
+function countsBy(use: Use, { mode, signed, lowestMg }: Segment, readMg = lowestMg): 1 | -1 {
+  const minusLeftOut = !signed && mode === 'net' && Math.min(lowestMg, readMg) >= 0
+  return use === 'recover' || minusLeftOut ? 1 : -1
+}
+
+/** What has moved in the sense of a transfer while the cylinder stood on one scale, when that reads so much, mg. */
+export function movedWhen(use: Use, segment: Segment, readMg: number): number {
+  const mg = readMg - segment.firstMg
+  return mg === 0 ? 0 : countsBy(use, segment, readMg) * mg
 }
 
 /** What went into the system, less what the hose kept; or came out of it. */
@@ -185,9 +197,7 @@ export function netMg(transfer: Transfer): number {
 /** How the technician would read the scale of an open transfer when so much more has moved in its sense, mg. */
 export function readingAfter(transfer: Transfer, moreMg: number): number {
   const segment = transfer.segments.at(-1)!
-  const unsigned =
-    !segment.signed && transfer.use === 'charge' && segment.mode === 'net' && segment.lowestMg >= 0
-  return segment.lastMg + (transfer.use === 'recover' || unsigned ? moreMg : -moreMg)
+  return segment.lastMg + countsBy(transfer.use, segment) * moreMg
 }
 
 const G = 1_000
@@ -231,7 +241,8 @@ export function doubtOf(
     segment.mode === transfer.segments[0]!.mode
   )
     return 'negative-in-all'
-  const stepMg = forwardMg(transfer, segment, weightMg) - forwardMg(transfer, segment, before.weightMg)
+  const stepMg =
+    movedWhen(transfer.use, segment, weightMg) - movedWhen(transfer.use, segment, before.weightMg)
   const slackMg = Math.max(NUDGE_MG, 4 * division)
   if (stepMg < -slackMg) return 'wrong-way'
   const tookMs = Math.max(1_000, at - before.at)
@@ -240,12 +251,6 @@ export function doubtOf(
       ? JUMP.times * segment.fastestMgPerMs * Math.max(60_000, tookMs)
       : FASTEST_MG_PER_MS * Math.max(60_000, tookMs)
   return stepMg > Math.max(JUMP.leastMg, explainedMg) ? 'jump' : undefined
-}
-
-/** A reading as what has moved in the sense of the transfer, mg. */
-function forwardMg({ use }: Transfer, { signed, mode }: Segment, readMg: number): number {
-  if (!signed && use === 'charge' && mode === 'net') return Math.abs(readMg)
-  return use === 'recover' ? readMg : -readMg
 }
 
 /** How fast it has moved since the weight before, mg/ms; 0: a long time between two was not all spent moving. */
@@ -257,6 +262,7 @@ function rateOf(
   const segment = transfer.segments[index]!
   const before = transfer.weighings.findLast((each) => each.segment === index)
   if (!before || at - before.at > RATE_MS) return 0
-  const stepMg = forwardMg(transfer, segment, weightMg) - forwardMg(transfer, segment, before.weightMg)
+  const stepMg =
+    movedWhen(transfer.use, segment, weightMg) - movedWhen(transfer.use, segment, before.weightMg)
   return stepMg / Math.max(10_000, at - before.at)
 }

@@ -1,7 +1,7 @@
 import { type Charging, type HandLag, SNIFF_SHARE } from '../charging'
 import { type Jump, jumpsOf, withoutJumps } from '../recovery'
 import { divisionMg } from '../scales'
-import { type JobState, stepDone, toGoMg, type Transfer } from '../tape'
+import { type JobState, movedWhen, stepDone, toGoMg, type Transfer } from '../tape'
 import { MG_PER_KG } from '../units'
 import { type LinesOf, type Place, readingsFrom } from './lines'
 
@@ -29,9 +29,7 @@ export function chargeOf(
   const own = transfer.weighings.filter((each) => each.segment === index && !each.doubt)
   const beganMs = own[0]?.at ?? transfer.startedAt
   const { seconds, heard, either } = readingsFrom(beganMs, beganMs, lines, place)
-  const unsigned = !segment.signed && segment.mode === 'net'
-  const outKg = (weightMg: number) =>
-    (unsigned ? Math.abs(weightMg - segment.firstMg) : segment.firstMg - weightMg) / MG_PER_KG
+  const outKg = (weightMg: number) => movedWhen('charge', segment, weightMg) / MG_PER_KG
   const spoken = heard('weight', (kg) => outKg(Math.round(kg * MG_PER_KG)))
   const division = divisionMg(segment.divisionMg, Math.abs(segment.highestMg)) / MG_PER_KG
   const jumps = jumpsOf(spoken, division)

@@ -28,6 +28,12 @@ it('counts what came since the last note, into the cylinder and out of it', () =
   // Zeroed with the cylinder on it, a scale counts down.
   expect(netKg(running('charge', 'net', 0, -1), -1.2)).toBeCloseTo(1.2, 9)
 })
+it('a zeroed scale that has drifted a little up before anything flows still counts down', () => {
+  // Noted at +10 g; at -0.5 kg half a kilogram is out, at -1 kg one.
+  const drifted = running('charge', 'net', 0, 0.01)
+  expect(netKg(drifted, -0.5)).toBeCloseTo(0.5, 9)
+  expect(netKg(drifted, -1)).toBeCloseTo(1, 9)
+})
 it('a long way since the last note counts all the same', () => {
   expect(netKg(running('recover', 'gross', 12, 12.1), 22, 600)).toBeCloseTo(10, 9)
 })

@@ -1,4 +1,4 @@
-import { doubtOf, openTransfer, type Transfer } from '#core/tape'
+import { doubtOf, movedWhen, openTransfer, type Transfer } from '#core/tape'
 import { type LiveReading, useReading } from '~/samples/live-context'
 import { serverNow } from '~/tape/device'
 import { useJob } from '../job-context'
@@ -27,12 +27,9 @@ export function liveNetMg(transfer: Transfer, liveMg: number, at: number): numbe
   const doubt = doubtOf(transfer, { at, weightMg: liveMg })
   // A long way since the last note is what a live scale is for.
   if (doubt && doubt !== 'jump') return undefined
-  const segment = transfer.segments.at(-1)!
-  const since = liveMg - segment.lastMg
-  // A zeroed scale counts down while it charges: noted with its minus or without it.
-  const sign =
-    transfer.use === 'recover' ? 1 : segment.mode === 'net' && segment.lastMg > segment.firstMg ? 1 : -1
-  return transfer.amountMg + sign * since
+  const { use, segments, amountMg } = transfer
+  const segment = segments.at(-1)!
+  return amountMg + movedWhen(use, segment, liveMg) - movedWhen(use, segment, segment.lastMg)
 }
 
 /** What a running transfer has moved since its last note, mg, by its live scale; 0 where none speaks. */
