@@ -54,6 +54,17 @@ describe('a running charge', () => {
     })
     expect(open(course, 'stationary').wantedKg).toBeCloseTo(0.2, 9)
   })
+  it('a weight that was asked about and confirmed counts, as it does on the tape', () => {
+    const course = aCourse().about('R-134a').recover('c', 0.5).end('emptied').target(3)
+    opened(course)
+    for (const outKg of [0.1, 0.2, 0.3, 3.2])
+      course.wait(1).write('weight-noted', { runId: 'r', weightMg: 20e6 - outKg * 1e6 })
+    expect(course.state().transfers.at(-1)!.weighings.at(-1)!.doubt).toBe('jump')
+    expect(watchCharge(open(course, 'stationary'))).toMatchObject({
+      code: 'over',
+      overKg: expect.closeTo(0.2, 9) as number,
+    })
+  })
   it('reads a live scale, and calls on time', () => {
     const course = emptied()
     opened(course)

@@ -26,7 +26,7 @@ export function chargeOf(
   if (transfer.use !== 'charge') return undefined
   const index = transfer.segments.length - 1
   const segment = transfer.segments[index]!
-  const own = transfer.weighings.filter((each) => each.segment === index && !each.doubt)
+  const own = transfer.weighings.filter((each) => each.segment === index)
   const beganMs = own[0]?.at ?? transfer.startedAt
   const { seconds, heard, either } = readingsFrom(beganMs, beganMs, lines, place)
   const outKg = (weightMg: number) => movedWhen('charge', segment, weightMg) / MG_PER_KG

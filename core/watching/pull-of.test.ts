@@ -53,6 +53,19 @@ describe('typed only', () => {
     expect(watch({ ...seen, nowS: 130 }).state).toMatchObject({ code: 'vapour' })
     expect(watch(seen).state).toEqual({ code: 'stale', agoS: 480 })
   })
+  it('that fall are seen to fall: what the tape counts, the watch counts', () => {
+    // Half a kilogram a minute back out of the cylinder.
+    const seen = pull([
+      weight(60, 13),
+      weight(90, 14),
+      weight(120, 13.75),
+      weight(150, 13.5),
+      weight(180, 13.25),
+      pressure(180, 5e5),
+    ])
+    expect(seen.weights.at(-1)).toEqual({ atS: 180, value: expect.closeTo(1.25, 9) as number })
+    expect(watch({ ...seen, nowS: 185 }).state).toMatchObject({ code: 'falling' })
+  })
   it('on another scale it begins anew: what the two differ by is no gas', () => {
     const changed = wrote(
       'scale-changed',

@@ -13,7 +13,7 @@ export function pullOf(state: JobState, transfer: Transfer, lines: LinesOf, plac
   const { nowMs, atmospherePa = STANDARD_ATMOSPHERE_PA } = place
   const index = transfer.segments.length - 1
   const segment = transfer.segments[index]!
-  const own = transfer.weighings.filter((each) => each.segment === index && !each.doubt)
+  const own = transfer.weighings.filter((each) => each.segment === index)
   const beganMs = own[0]?.at ?? transfer.startedAt
   const { seconds, heard, either } = readingsFrom(beganMs, beganMs, lines, place)
   const absolute = (pa: number) => pa + atmospherePa
