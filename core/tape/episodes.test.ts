@@ -129,6 +129,13 @@ describe('gas that nobody accounted for', () => {
     expect(asked(aCourse().about().charge('B', 0.5).step('repair-drier'))).toBeNull()
     expect(asked(aCourse().about().recover('A', 1).step('repair-opened').charge('B', 2))).toBe(2)
   })
+  it('is not asked about where the circuit was opened once it was said to be empty', () => {
+    // 0.5 out and 3.0 in, 2.0 out and emptied: what is missing was said to be lost, and is not asked about again.
+    const course = emptied(0.5).charge('A', 3).recover('A', 2).end('emptied').step('repair-opened')
+    expect(asked(course.charge('B', 3))).toBeNull()
+    // Opened with a kilogram of it still in there.
+    expect(asked(emptied(3).charge('A', 3).recover('A', 2).step('repair-opened'))).toBe(1)
+  })
   it('is none in a new system: what goes in is all there is, and no recovery is judged', () => {
     const course = aCourse().about('R-410A', 'sys').end('never-filled').vacuum(400).charge('B', 3)
     expect(inside(course)).toEqual(['weighed', 3])

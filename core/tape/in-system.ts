@@ -87,7 +87,10 @@ export function unanswered(state: JobState): Unanswered | undefined {
   const pulledAt = state.transfers.findLast((each) => each.use === 'recover')?.endedAt ?? -Infinity
   const opened = state.steps.find(({ step, at }) => OPENING_STEPS.includes(step) && at >= pulledAt)
   if (!opened) return undefined
-  const before = state.transfers.filter((each) => each.startedAt < opened.at)
+  // What moved before it was empty last was answered then.
+  const emptyAt = state.episodes.findLast((each) => each.emptiedAt !== undefined)?.emptiedAt ?? -Infinity
+  const before = state.transfers.filter(({ startedAt }) => startedAt > emptyAt && startedAt < opened.at)
+  if (now.began === 'empty' && before.length === 0) return undefined
   // Ticked after it was topped up: done before.
   if (before.at(-1)?.use === 'charge') return undefined
   const changeMg = before.reduce(

@@ -149,7 +149,8 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
 }
 
 /** Where gas was short it went somewhere: any look for it counts, found or not. */
-const leakLookedFor = ({ leakChecks, searched }: JobState): boolean => leakChecks.length + searched.length > 0
+export const leakLookedFor = ({ leakChecks, searched }: JobState): boolean =>
+  leakChecks.length + searched.length > 0
 
 function atTheEnd(state: JobState): OpenPoint[] {
   const points: OpenPoint[] = []

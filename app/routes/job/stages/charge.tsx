@@ -4,6 +4,7 @@ import { chargeToleranceMg, type TargetReason } from '#core/charging'
 import {
   inSystemNow,
   isToppedUp,
+  leakLookedFor,
   openTransfer,
   standingVerdict,
   stepDone,
@@ -111,7 +112,6 @@ function ToppedUp() {
 /** The readings say when it is enough. */
 function TopUpNotice() {
   const { state, openStage } = useJob()
-  const looked = state.leakChecks.length + state.searched.length > 0
   return (
     <div className="verdict verdict-open" role="status">
       <strong>Not emptied in this job: what goes in now is a top-up.</strong> How much is in it nobody knows,
@@ -121,7 +121,7 @@ function TopUpNotice() {
         <Button variant="outline-primary" onClick={() => openStage('verify')}>
           Open Check readings
         </Button>
-        {!looked && (
+        {!leakLookedFor(state) && (
           <Button variant="outline-primary" onClick={() => openStage('leak-test')}>
             First look where it went
           </Button>
