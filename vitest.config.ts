@@ -4,7 +4,7 @@ import { aliases } from './vite.aliases'
 export default defineConfig({
   resolve: { alias: aliases },
   test: {
-    include: ['{core,sim,db,instruments,app,shell,demo,server,command,docs}/**/*.test.{ts,tsx}'],
+    include: ['{core,sim,db,instruments,app,shell,demo,server,command,docs,testing}/**/*.test.{ts,tsx}'],
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },

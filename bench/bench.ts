@@ -40,27 +40,31 @@ async function largeShop(): Promise<string> {
   const shop = { shopId: randomUUID(), userId: randomUUID(), siteId: randomUUID(), customerId: randomUUID() }
   const at = new Date()
   const started = performance.now()
-  await inShop(shop.shopId, async (tx) => {
-    await foundShop(tx, { shopId: shop.shopId, name: 'Large harbour', timeZone: 'UTC', at })
-    await addPerson(tx, {
-      userId: shop.userId,
-      signIn: `bench-${shop.userId}`,
-      name: 'Bench',
-      role: 'manager',
-      passwordHash: 'none',
-      preferences: {},
-      at,
-    })
-    await customerNamed(tx, { customerId: shop.customerId, name: 'Everybody', at })
-    await siteNamed(tx, {
-      siteId: shop.siteId,
-      customerId: shop.customerId,
-      name: 'Everywhere',
-      altitudeM: 0,
-      at,
-    })
-    await fillShop(tx, SIZES, shop.userId, shop.siteId)
-  })
+  await inShop(
+    shop.shopId,
+    async (tx) => {
+      await foundShop(tx, { shopId: shop.shopId, name: 'Large harbour', timeZone: 'UTC', at })
+      await addPerson(tx, {
+        userId: shop.userId,
+        signIn: `bench-${shop.userId}`,
+        name: 'Bench',
+        role: 'manager',
+        passwordHash: 'none',
+        preferences: {},
+        at,
+      })
+      await customerNamed(tx, { customerId: shop.customerId, name: 'Everybody', at })
+      await siteNamed(tx, {
+        siteId: shop.siteId,
+        customerId: shop.customerId,
+        name: 'Everywhere',
+        altitudeM: 0,
+        at,
+      })
+      await fillShop(tx, SIZES, shop.userId, shop.siteId)
+    },
+    { takesLong: true },
+  )
   await analyse()
   const entries = SIZES.jobs * SIZES.entriesPerJob
   console.log(

@@ -49,15 +49,25 @@ for (const [what, measured, wanted, unit] of rows)
 async function aShopOf(): Promise<string> {
   const ids = { shopId: randomUUID(), userId: randomUUID(), siteId: randomUUID(), customerId: randomUUID() }
   const at = new Date()
-  await inShop(ids.shopId, async (tx) => {
-    await foundShop(tx, { shopId: ids.shopId, name: 'Middling harbour', timeZone: 'UTC', at })
-    const person = { signIn: `bench-${ids.userId}`, name: 'Bench', passwordHash: 'none', preferences: {}, at }
-    await addPerson(tx, { userId: ids.userId, role: 'technician', ...person })
-    await customerNamed(tx, { customerId: ids.customerId, name: 'Everybody', at })
-    const site = { siteId: ids.siteId, customerId: ids.customerId, name: 'Everywhere', altitudeM: 0, at }
-    await siteNamed(tx, site)
-    await fillShop(tx, SIZES, ids.userId, ids.siteId)
-  })
+  await inShop(
+    ids.shopId,
+    async (tx) => {
+      await foundShop(tx, { shopId: ids.shopId, name: 'Middling harbour', timeZone: 'UTC', at })
+      const person = {
+        signIn: `bench-${ids.userId}`,
+        name: 'Bench',
+        passwordHash: 'none',
+        preferences: {},
+        at,
+      }
+      await addPerson(tx, { userId: ids.userId, role: 'technician', ...person })
+      await customerNamed(tx, { customerId: ids.customerId, name: 'Everybody', at })
+      const site = { siteId: ids.siteId, customerId: ids.customerId, name: 'Everywhere', altitudeM: 0, at }
+      await siteNamed(tx, site)
+      await fillShop(tx, SIZES, ids.userId, ids.siteId)
+    },
+    { takesLong: true },
+  )
   for (let nr = 0; nr < IN_HAND.jobs; nr++) await aJobInHand(ids, nr)
   await analyse()
   return openSession(ids.shopId, ids.userId)

@@ -279,7 +279,7 @@ describe('movements', () => {
       expect((await cylinderGains(tx, job)).get(cylinder)).toBe(-3_000_000)
       const later = new Date(ended.at + 1)
       // No job has emptied it: the books do not know the whole of what is in it.
-      expect(await systemBefore(tx, system, randomUUID(), later)).toBeNull()
+      expect(await systemBefore(tx, system, randomUUID(), later)).toEqual({ massMg: 2_950_000, whole: false })
       expect(await booksBeside(tx, system, randomUUID())).toEqual({
         others: [{ at: ended.at, changeMg: 2_950_000 }],
         lost: [],

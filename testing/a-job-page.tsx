@@ -67,6 +67,7 @@ const dataOf = (entries: Entry[], over: Over): JobData => ({
   checkpoint: null,
   entries,
   booksBefore: null,
+  inBooksMg: 0,
   lastCharged: null,
   busy: [],
   live: [],

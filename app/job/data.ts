@@ -25,6 +25,8 @@ export interface JobCylinder extends CylinderRow {
 export interface JobBeside {
   /** What they had in its system when it began; null: they do not know the whole of it. */
   booksBefore: { massMg: number } | null
+  /** What they had in it themselves, known whole or not, mg. */
+  inBooksMg: number
   /** When anybody charged the system last before this job, ms; null: the books know of none. */
   lastCharged: number | null
   /** When another job dyed the system, ms; null: the books know of none. */

@@ -119,7 +119,8 @@ export async function besideOf(
     state.gasChanges.length > 0 ? beforeRetrofit(tx, jobId) : undefined,
   ])
   return {
-    booksBefore: before,
+    booksBefore: before?.whole ? { massMg: before.massMg } : null,
+    inBooksMg: before?.massMg ?? 0,
     lastCharged: charged?.getTime() ?? null,
     dyedAt: dyed?.getTime() ?? null,
     gains: [...gains],

@@ -32,6 +32,8 @@ export type RecoveryCode =
   | 'mostly-gone'
   | 'less-than-expected'
   | 'cannot-tell-with-this-scale'
+  /** What should have been in there is a guess. */
+  | 'expectation-in-doubt'
   | 'charge-shut-in'
   | 'recovered-elsewhere'
 export type RecoveryReason =
@@ -44,6 +46,11 @@ export type RecoveryReason =
   | 'may-go-back-if-clean'
   | 'rest-still-inside'
   | 'nothing-came-valve-or-empty'
+  /** There was pressure in it before the pull. */
+  | 'pressure-was-there'
+  | 'flowed-back'
+  | 'line-first'
+  | 'rest-may-come'
   | 'pressure-above-level'
   | 'pull-again-or-hold'
   | 'large-leak'
@@ -62,21 +69,32 @@ const REST = { fixedMg: 30_000, share: 0.01, most: 0.1 }
 /** Below this nothing was recovered to speak of: 20 g, of a small charge 2 %, never less than the scale can tell. */
 const NOTHING = { mostMg: 20_000, share: 0.02 }
 const MOSTLY_GONE = 0.5
+/** A plate alone is known to about 1 %: what is known worse than that has something guessed in it. */
+const isGuess = ({ massMg, sigmaMg }: Weighed) => sigmaMg > 0.015 * massMg
+/** Nothing is missing can be said where all doubt together is within this share. */
+const WITHIN = 0.1
+
+export interface HowItEnded {
+  how?: Exclude<RecoveryEndKind, 'never-filled'>
+  /** Noted after the last pull, above the level, Pa. */
+  contradictedPa?: number | undefined
+  /** Noted before the first pull, above the air around by more than its gauge may be off, Pa. */
+  stoodPa?: number | undefined
+}
 
 /**
  * What the recovered weight says. The difference to the expected charge is judged against twice the combined
  * uncertainty; on the low side also against what a recovery leaves behind. Where the scale alone is coarser than that,
  * the answer is that this scale cannot tell.
  * Nothing recovered, or no plate: no verdict on over or under, on to the leak test.
+ * Not emptied, more may come: about right says nothing yet. And a guess of what was in there is no proof that nothing is missing.
  * @param recovered net in this episode
  * @param expected null where no plate is known
- * @param contradictedPa a pressure noted after the last pull that stands above the level, where there is one
  */
 export function compareRecovered(
   recovered: Weighed,
   expected: Weighed | null,
-  how: Exclude<RecoveryEndKind, 'never-filled'> = 'emptied',
-  contradictedPa?: number,
+  { how = 'emptied', contradictedPa, stoodPa }: HowItEnded = {},
 ): RecoveryVerdict {
   const kg = (massMg: number) => massMg / MG_PER_KG
   const twoSigmaMg = 2 * recovered.sigmaMg
@@ -110,6 +128,12 @@ export function compareRecovered(
     addDivision(restMg(expected))
     return verdict('open', 'cannot-tell-with-this-scale', 'scale-too-coarse')
   }
+  if (recovered.massMg < -twoSigmaMg)
+    return verdict('open', 'not-emptied', 'flowed-back', 'pull-again-or-hold')
+  if (nothing && stoodPa !== undefined) {
+    numbers.push(quantity('level', stoodPa, 'Pa'))
+    return verdict('open', 'not-emptied', 'pressure-was-there', 'nothing-came-valve-or-empty')
+  }
   if (nothing) return verdict('open', 'nothing-recovered', 'charge-gone', 'leak-test-next')
   if (!expected)
     return how === 'not-emptied'
@@ -137,6 +161,9 @@ export function compareRecovered(
       addDivision(rest)
       return verdict('open', 'cannot-tell-with-this-scale', 'scale-too-coarse')
     }
+    if (how === 'not-emptied') return verdict('open', 'not-emptied', 'rest-may-come', 'pull-again-or-hold')
+    if (isGuess(expected) && 2 * sigmaMg + rest > WITHIN * expected.massMg)
+      return verdict('open', 'expectation-in-doubt', 'line-first')
     return verdict('good', 'as-expected', 'not-a-leak', 'may-go-back-if-clean')
   }
   if (how === 'not-emptied') return verdict('open', 'not-emptied', 'rest-still-inside', 'pull-again-or-hold')

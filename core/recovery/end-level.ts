@@ -1,12 +1,5 @@
-import { refrigerant, saturationPressurePa, tableOf } from '../refrigerants'
-import {
-  KG_PER_LB,
-  PA_PER_INHG,
-  PA_PER_MICRON,
-  PA_PER_PSI,
-  STANDARD_ATMOSPHERE_PA,
-  ZERO_CELSIUS_K,
-} from '../units'
+import { refrigerant } from '../refrigerants'
+import { KG_PER_LB, PA_PER_INHG, PA_PER_MICRON, PA_PER_PSI, STANDARD_ATMOSPHERE_PA } from '../units'
 
 export type PressureClass = 'low' | 'medium' | 'high' | 'very-high'
 export type EndLevelUse = 'appliance' | 'leaking' | 'small-sealed' | 'vehicle'
@@ -34,9 +27,9 @@ const MM_OF_MERCURY_PA = 1000 * PA_PER_MICRON
 
 /** Class by bubble pressure at 40 C (104 F); above its critical point a refrigerant is very high. @throws UnknownRefrigerantError */
 export function pressureClass(code: string): PressureClass {
-  const table = tableOf(code)
-  if (table.firstC + table.rows - 1 < 40) return 'very-high'
-  const psia = saturationPressurePa(table, 40 + ZERO_CELSIUS_K, 'bubble') / PA_PER_PSI
+  const { bubble40Pa } = refrigerant(code)
+  if (bubble40Pa === null) return 'very-high'
+  const psia = bubble40Pa / PA_PER_PSI
   if (psia < CLASS_PSIA.medium) return 'low'
   if (psia < CLASS_PSIA.high) return 'medium'
   return psia <= CLASS_PSIA.veryHigh ? 'high' : 'very-high'

@@ -3,6 +3,8 @@ export type SafetyClass = 'A1' | 'A2L' | 'A2' | 'A3' | 'B1' | 'B2L'
 export interface RefrigerantFacts {
   code: string
   molarMassG: number
+  /** Bubble pressure at 40 C, absolute Pa: what classes go by. null: above its critical point. */
+  bubble40Pa: number | null
   /** Shares by mass, 0 to 1. */
   composition: Record<string, number>
   /** ISO 817:2014 with amendments, ANSI/ASHRAE 34-2022. */
@@ -75,12 +77,14 @@ const COMPONENT_GWP: Record<string, number> = {
 export function facts(
   code: string,
   molarMassG: number,
+  bubble40Pa: number | null,
   composition: Record<string, number>,
 ): RefrigerantFacts {
   const safetyClass = CLASSES[code] ?? 'A1'
   return {
     code,
     molarMassG,
+    bubble40Pa,
     composition,
     safetyClass,
     flammable: !safetyClass.endsWith('1'),

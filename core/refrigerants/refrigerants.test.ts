@@ -30,6 +30,13 @@ describe('the tables', () => {
     expect(data.liquid[0]).toBe(1430.026)
   })
 
+  it('has the bubble pressure at 40 C of every table beside its curve', () => {
+    for (const code of REFRIGERANTS) {
+      const table = tableOf(code)
+      const above = table.firstC + table.rows - 1 < 40
+      expect(refrigerant(code).bubble40Pa).toBe(above ? null : tableDataOf(code).bubblePa[40 - table.firstC])
+    }
+  })
   it.each(REFRIGERANTS)('%s gives back every row of its table, both ways', (code) => {
     const data = tableDataOf(code)
     const table = tableOf(code)

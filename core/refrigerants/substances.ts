@@ -4,6 +4,7 @@ import data from './data/substances.json' with { type: 'json' }
 interface Substance {
   code: string
   molarMassG: number
+  bubble40Pa: number | null
   composition: Record<string, number>
 }
 
@@ -23,7 +24,7 @@ export class UnknownRefrigerantError extends Error {
 export function refrigerant(code: string): RefrigerantFacts {
   const row = substances.get(code)
   if (!row) throw new UnknownRefrigerantError(noTable(code))
-  return facts(row.code, row.molarMassG, row.composition)
+  return facts(row.code, row.molarMassG, row.bubble40Pa, row.composition)
 }
 
 /** `r410a`, `R 410A` and `410a` are all R-410A; undefined when there is no such refrigerant. */

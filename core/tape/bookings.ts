@@ -80,15 +80,13 @@ export function bookings(state: JobState, beside: BooksBeside = NOTHING_BESIDE):
   }
   const hoses = (at: number) => place('rig', kitAt(state, ['hoses'], at)?.kitId ?? null)
   const ends = new Map(state.recoveryEnds.map((end, index) => [end, index]))
-  const contradicted = new Set(
-    state.episodes.flatMap(({ end }) => (end?.contradictedPa === undefined ? [] : [end.entryId])),
-  )
+  const untrue = new Set(state.episodes.flatMap(({ disproved }) => disproved))
 
   for (const event of eventsOf(state)) {
     if ('deepVacuum' in event) continue
     if ('end' in event) {
       const { end, at } = event
-      if (contradicted.has(end.entryId)) continue
+      if (untrue.has(end.entryId)) continue
       // Never filled, against what the books had in it: that is gone, too.
       if (end.how === 'emptied' || end.how === 'lost' || end.how === 'never-filled') {
         const booking = leaves(`rest:${ends.get(end)}`, place('lost'), at)

@@ -1,10 +1,9 @@
-import { holdPassed, type HoldVerdict, judgeVacuum } from '../vacuum'
+import { holdPassed, type HoldVerdict } from '../vacuum'
 import type { Hold } from './chapters/evacuation'
 import { OPENING_PARTS, OPENING_STEPS } from './chapters/repair'
+import { holdVerdict } from './hold-verdict'
 import { runningHold } from './holds'
-import { NOTHING_KNOWN, type Reference } from './in-system'
 import type { JobState } from './state'
-import { vacuumGiven } from './vacuum-given'
 
 /** How the vacuum hold of a circuit stands: one answer, whoever asks. */
 export type HoldStands =
@@ -91,21 +90,3 @@ function standsOf({ code, reasons }: HoldVerdict): HoldStands {
 }
 
 const passed = (state: JobState, hold: Hold): boolean => holdPassed(holdVerdict(state, hold).code)
-
-/**
- * The verdict on a hold that has ended: pass or fail, leak and water.
- * @param reference says how much a leak would lose; the verdict does not depend on it
- */
-export function holdVerdict(state: JobState, hold: Hold, reference: Reference = NOTHING_KNOWN): HoldVerdict {
-  const given = vacuumGiven(state, hold, reference)
-  const built = JSON.stringify(given)
-  const verdict = judged.get(built) ?? judgeVacuum(given).verdict
-  judged.delete(built)
-  judged.set(built, verdict)
-  if (judged.size > MOST_JUDGED) judged.delete(judged.keys().next().value!)
-  return verdict
-}
-
-/** The verdicts asked for last, by all they were built on: fitting a curve takes some hundredths of a second. */
-const judged = new Map<string, HoldVerdict>()
-const MOST_JUDGED = 60

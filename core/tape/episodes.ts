@@ -1,6 +1,7 @@
-import type { RecoveryEndKind } from '../recovery'
+import { type RecoveryEndKind, restMg } from '../recovery'
 import { STANDARD_ATMOSPHERE_PA } from '../units'
 import { gaugeAt } from './instruments'
+import { levelHere } from './level'
 import type { JobState } from './state'
 import { netMg, type Transfer } from './weighings'
 
@@ -15,6 +16,8 @@ export interface Episode {
   outSigmaMg: number
   inMg: number
   inSigmaMg: number
+  /** In it beyond what it began with, after each of them: never below nothing where it began empty. The books say the same. */
+  heldMg: number
   /** Out less in, up to the last pull: what a recovery is judged by in an episode that was found. */
   recoveredMg: number
   /** Left in a machine that was not purged: out of the system, in no cylinder. */
@@ -25,8 +28,14 @@ export interface Episode {
   end?: EpisodeEnd
   /** Empty since. */
   emptiedAt?: number
+  /** The ends that said so, and those that a gauge, or more gas, disproved. */
+  emptiedBy: string[]
+  disproved: string[]
   /** Empty by a deep vacuum, without anybody having said what became of the gas. */
   unaccounted?: boolean
+  /** Since when: the job's beginning, or the first gas that went in. */
+  beganAt: number
+  firstPullAt?: number
   /** What the last transfer did; undefined: none yet. */
   lastWas?: Transfer['use']
   lastAt?: number
@@ -68,21 +77,26 @@ export function transferAt(transfer: Transfer): number {
 }
 
 export function episodesOf(state: JobState): Episode[] {
-  const episodes: Episode[] = [blank('as-found')]
+  const episodes: Episode[] = [blank('as-found', -Infinity)]
   let now = episodes[0]!
   for (const event of eventsOf(state)) {
     if ('transfer' in event) {
       const { transfer, at } = event
-      if (transfer.use === 'charge' && now.emptiedAt !== undefined) episodes.push((now = blank('empty')))
+      if (now.emptiedAt !== undefined && goesIn(transfer))
+        episodes.push((now = blank('empty', transfer.startedAt)))
       add(now, transfer, at)
+      while (now.began === 'empty' && wasNotEmpty(now)) now = joined(episodes)
     } else if ('kept' in event) {
       now.keptMg += event.kept.massMg
+      hold(now, -event.kept.massMg)
     } else if ('end' in event) {
       const { end } = event
-      const contradictedPa = end.how === 'emptied' ? pressureAgainst(state, now, end.at) : undefined
+      const contradictedPa = end.how === 'emptied' ? pressureAgainst(state, now, end) : undefined
+      if (contradictedPa !== undefined) now.disproved.push(end.entryId)
       now.end = { ...end, ...(contradictedPa === undefined ? {} : { contradictedPa }) }
       if (EMPTIES.includes(end.how) && contradictedPa === undefined) {
         now.emptiedAt ??= end.at
+        now.emptiedBy.push(end.entryId)
         delete now.unaccounted
       } else if (end.how === 'shut-in') {
         // The vacuum is that of the rest of the circuit.
@@ -97,46 +111,111 @@ export function episodesOf(state: JobState): Episode[] {
   return episodes
 }
 
-function blank(began: Episode['began']): Episode {
+function blank(began: Episode['began'], beganAt: number): Episode {
   return {
     began,
+    beganAt,
     outMg: 0,
     outSigmaMg: 0,
     inMg: 0,
     inSigmaMg: 0,
+    heldMg: 0,
     recoveredMg: 0,
     keptMg: 0,
     pulls: 0,
     charges: 0,
+    emptiedBy: [],
+    disproved: [],
   }
 }
 
 function add(episode: Episode, transfer: Transfer, at: number) {
   episode.lastWas = transfer.use
   episode.lastAt = at
+  const massMg = netMg(transfer)
   if (transfer.use === 'charge') {
-    episode.inMg += netMg(transfer)
+    episode.inMg += massMg
     episode.inSigmaMg = Math.round(Math.hypot(episode.inSigmaMg, transfer.sigmaMg))
     episode.charges++
+    hold(episode, massMg)
     return
   }
-  episode.outMg += netMg(transfer)
+  episode.outMg += massMg
   episode.outSigmaMg = Math.round(Math.hypot(episode.outSigmaMg, transfer.sigmaMg))
-  episode.recoveredMg = episode.outMg - (episode.began === 'as-found' ? episode.inMg : 0)
+  episode.recoveredMg = recoveredIn(episode)
   episode.pulls++
+  episode.firstPullAt ??= transfer.startedAt
+  delete episode.end
+  hold(episode, -massMg)
+  // So much was still in it: it was not empty.
+  if (episode.emptiedAt !== undefined && massMg > leftBehindMg(episode)) notEmptied(episode)
+}
+
+/** Gas into the system: charged, or flowed back out of the cylinder that it was pulled into. */
+const goesIn = (transfer: Transfer) => transfer.use === 'charge' || netMg(transfer) < -2 * transfer.sigmaMg
+
+function hold(episode: Episode, changeMg: number) {
+  episode.heldMg += changeMg
+  if (episode.began === 'empty') episode.heldMg = Math.max(0, episode.heldMg)
+}
+
+const recoveredIn = ({ began, outMg, inMg }: Episode) => outMg - (began === 'as-found' ? inMg : 0)
+
+/** What comes out of a circuit that was down to its level: what oil and corners gave off since, and what scales cannot tell. */
+const leftBehindMg = ({ outMg, outSigmaMg, inSigmaMg }: Episode) =>
+  restMg({ massMg: outMg }) + 2 * Math.hypot(outSigmaMg, inSigmaMg)
+
+/** More has come out than ever went in: it was said to be empty before, and was not. */
+const wasNotEmpty = (episode: Episode) =>
+  episode.outMg + episode.keptMg - Math.max(0, episode.inMg) > leftBehindMg(episode)
+
+/** The last two are one: between them it never was empty. */
+function joined(episodes: Episode[]): Episode {
+  const after = episodes.pop()!
+  const now = episodes.at(-1)!
+  notEmptied(now)
+  now.outMg += after.outMg
+  now.inMg += after.inMg
+  now.outSigmaMg = Math.round(Math.hypot(now.outSigmaMg, after.outSigmaMg))
+  now.inSigmaMg = Math.round(Math.hypot(now.inSigmaMg, after.inSigmaMg))
+  now.keptMg += after.keptMg
+  now.pulls += after.pulls
+  now.charges += after.charges
+  now.disproved.push(...after.disproved, ...after.emptiedBy)
+  now.heldMg = 0
+  hold(now, now.inMg - now.outMg - now.keptMg)
+  now.recoveredMg = recoveredIn(now)
+  if (after.firstPullAt !== undefined) now.firstPullAt ??= after.firstPullAt
+  if (after.lastWas) now.lastWas = after.lastWas
+  if (after.lastAt !== undefined) now.lastAt = after.lastAt
+  return now
+}
+
+function notEmptied(episode: Episode) {
+  episode.disproved.push(...episode.emptiedBy)
+  episode.emptiedBy = []
+  delete episode.emptiedAt
+  delete episode.unaccounted
   delete episode.end
 }
 
-/** The newest low pressure noted between the last pull and an end, where it stands well above atmosphere. */
-function pressureAgainst(state: JobState, episode: Episode, at: number): number | undefined {
+/** The newest low pressure noted between the last pull and an end, where it stands above the level that the end was held against. */
+function pressureAgainst(
+  state: JobState,
+  episode: Episode,
+  { at, levelPa }: JobState['recoveryEnds'][number],
+): number | undefined {
   if (episode.lastAt === undefined) return undefined
   const noted = state.pressureNotes.findLast(
     (each) => each.point === 'low' && each.at >= episode.lastAt! && each.at <= at,
   )
   if (!noted) return undefined
-  // What its gauge may be off: a system that stands higher above atmosphere than that is not empty.
-  const edgePa = (noted.atmospherePa ?? STANDARD_ATMOSPHERE_PA) + gaugeAt(state, noted.at).value
-  return noted.value > edgePa ? noted.value : undefined
+  const atmospherePa = noted.atmospherePa ?? STANDARD_ATMOSPHERE_PA
+  // Ends of before the level was noted with them: what a stationary system of ordinary size had to come down to, by what was known.
+  const then = { ...state, leakChecks: state.leakChecks.filter((each) => each.at <= at) }
+  const level = levelPa ?? levelHere(then, { chargeKg: null, trade: 'stationary' }, atmospherePa)?.levelPa
+  // What its gauge may be off: what stands higher than that is not down.
+  return noted.value > (level ?? atmospherePa) + gaugeAt(state, noted.at).value ? noted.value : undefined
 }
 
 /**
@@ -171,8 +250,8 @@ export function recoveredEpisode(state: Pick<JobState, 'episodes'>): Episode | u
 /** What was weighed into the system since it was empty, mg; null: nothing, or it was not empty. */
 export function weighedSinceEmpty({ episodes }: Pick<JobState, 'episodes'>): number | null {
   const now = episodes.at(-1)!
-  const weighed = now.began === 'empty' && now.emptiedAt === undefined && now.inMg > now.outMg
-  return weighed ? now.inMg - now.outMg : null
+  const weighed = now.began === 'empty' && now.emptiedAt === undefined && now.heldMg > 0
+  return weighed ? now.heldMg : null
 }
 
 /** Whether the system was emptied in this job, all of it accounted for: from then on the books know what is in it. */

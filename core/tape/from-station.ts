@@ -2,6 +2,7 @@ import type { ProgrammeStep, StationReadings, StationReport } from '../programme
 import { MG_PER_KG } from '../units'
 import type { Programme } from './chapters/programme'
 import type { EntryBodies, EntryKind } from './entry'
+import { levelHere } from './level'
 import type { JobState } from './state'
 
 /** What an entry will say. */
@@ -114,6 +115,12 @@ const BEGAN: Partial<Record<ProgrammeStep, (at: At) => Saying[]>> = {
       : [{ kind: 'hold-started', body: { holdId: station.idFor('hold'), pressurePa: vacuumPa } }],
 }
 
+/** A vehicle comes down to its own level. */
+function levelOf({ state }: At): { levelPa?: number } {
+  const level = levelHere(state, { chargeKg: null, trade: 'vehicle' })
+  return level ? { levelPa: level.levelPa } : {}
+}
+
 const DONE: Partial<Record<ProgrammeStep, (at: At) => Saying[]>> = {
   identify: ({ readings }) => [gasTest(readings, true)],
   before: ran,
@@ -122,7 +129,7 @@ const DONE: Partial<Record<ProgrammeStep, (at: At) => Saying[]>> = {
     ...closing(at.readings, at.state, at.station),
     ...lowRead(at),
     { kind: 'step-done', body: { step: 'self-purged' } },
-    { kind: 'recovery-ended', body: { how: 'emptied' } },
+    { kind: 'recovery-ended', body: { how: 'emptied', ...levelOf(at) } },
   ],
   'oil-out': ({ readings: { drainMl = 0 }, station: { label } }) =>
     drainMl > 0 ? [{ kind: 'oil-noted', body: { direction: 'out', volumeMl: drainMl, text: label } }] : [],

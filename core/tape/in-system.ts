@@ -7,6 +7,8 @@ import { netMg } from './weighings'
 export interface Reference {
   /** What the books had in it when the job began; null: they do not know the whole of it. */
   books: Weighed | null
+  /** What they had in it themselves, where they do not know the whole, mg. */
+  inBooksMg?: number
   /** Total noted in the panel, or plate, lines and accessories; null: no plate. */
   plate: Weighed | null
 }
@@ -39,11 +41,11 @@ export function asFound({ books, plate }: Reference): { from: 'books' | 'plate';
 export function inSystemNow(state: Pick<JobState, 'episodes'>): InSystem {
   const now = state.episodes.at(-1)!
   if (now.emptiedAt !== undefined) return { kind: 'empty' }
-  const changeMg = now.inMg - now.outMg
-  const sigmaMg = Math.round(Math.hypot(now.inSigmaMg, now.outSigmaMg))
-  if (now.began === 'empty') return { kind: 'weighed', massMg: Math.max(0, changeMg), sigmaMg }
-  if (now.pulls + now.charges === 0) return { kind: 'as-found' }
-  return { kind: changeMg < 0 ? 'taken' : 'added', massMg: Math.abs(changeMg), sigmaMg }
+  // What a machine holds is known to about half of it.
+  const sigmaMg = Math.round(Math.hypot(now.inSigmaMg, now.outSigmaMg, now.keptMg / 2))
+  if (now.began === 'empty') return { kind: 'weighed', massMg: now.heldMg, sigmaMg }
+  if (now.pulls + now.charges === 0 && now.keptMg === 0) return { kind: 'as-found' }
+  return { kind: now.heldMg < 0 ? 'taken' : 'added', massMg: Math.abs(now.heldMg), sigmaMg }
 }
 
 /** A mass in the system where one is known. */
@@ -78,26 +80,48 @@ export function unanswered(state: JobState): Unanswered | undefined {
   if (open)
     return {
       at: open.emptiedAt!,
-      changeMg: open.inMg - open.outMg,
+      changeMg: open.heldMg,
       asFound: open.began === 'as-found',
       pulled: open.pulls > 0,
     }
-  const now = state.episodes.at(-1)!
-  if (now.emptiedAt !== undefined || now.end !== undefined) return undefined
-  const pulledAt = state.transfers.findLast((each) => each.use === 'recover')?.endedAt ?? -Infinity
-  const opened = state.steps.find(({ step, at }) => OPENING_STEPS.includes(step) && at >= pulledAt)
-  if (!opened) return undefined
-  // What moved before it was empty last was answered then.
-  const emptyAt = state.episodes.findLast((each) => each.emptiedAt !== undefined)?.emptiedAt ?? -Infinity
-  const before = state.transfers.filter(({ startedAt }) => startedAt > emptyAt && startedAt < opened.at)
-  if (now.began === 'empty' && before.length === 0) return undefined
+  const opened = state.steps
+    .filter(({ step }) => OPENING_STEPS.includes(step))
+    .toSorted((one, other) => one.at - other.at)
+  for (const { at } of opened) {
+    const sign = openedOn(state, at)
+    if (sign) return sign
+  }
+  return undefined
+}
+
+/** Work on the open circuit, where nobody has said what became of what was in it then. */
+function openedOn({ transfers, recoveryEnds, episodes }: JobState, at: number): Unanswered | undefined {
+  const last = transfers.findLast((each) => each.startedAt < at)
   // Ticked after it was topped up: done before.
-  if (before.at(-1)?.use === 'charge') return undefined
+  if (last?.use === 'charge') return undefined
+  const next = transfers.find((each) => each.startedAt >= at)
+  const untrue = episodes.flatMap(({ disproved }) => disproved)
+  const isAnswered = recoveryEnds.some(
+    (each) =>
+      each.how !== 'not-emptied' &&
+      !untrue.includes(each.entryId) &&
+      each.at >= (last?.endedAt ?? -Infinity) &&
+      each.at < (next?.startedAt ?? Infinity),
+  )
+  const emptyAt = episodes.findLast((each) => (each.emptiedAt ?? Infinity) <= at)?.emptiedAt ?? -Infinity
+  const before = transfers.filter(({ startedAt }) => startedAt > emptyAt && startedAt < at)
+  // What moved before it was empty last was answered then.
+  if (isAnswered || (emptyAt !== -Infinity && before.length === 0)) return undefined
   const changeMg = before.reduce(
     (sum, each) => sum + (each.use === 'charge' ? netMg(each) : -each.amountMg),
     0,
   )
-  return { at: opened.at, changeMg, asFound: now.began === 'as-found', pulled: now.pulls > 0 }
+  return {
+    at,
+    changeMg,
+    asFound: emptyAt === -Infinity,
+    pulled: before.some((each) => each.use === 'recover'),
+  }
 }
 
 export interface GasUnaccounted {
@@ -112,7 +136,7 @@ export interface GasUnaccounted {
 export function gasUnaccounted(state: JobState, reference: Reference): GasUnaccounted | null {
   const sign = unanswered(state)
   if (!sign) return null
-  const found = sign.asFound ? (asFound(reference)?.weighed.massMg ?? 0) : 0
+  const found = sign.asFound ? (asFound(reference)?.weighed.massMg ?? reference.inBooksMg ?? 0) : 0
   const massMg = Math.max(0, found + sign.changeMg)
   const half = sign.pulled && state.episodes.some((each) => each.unaccounted)
   if (!half && massMg <= LEAST_ASKED_MG) return null

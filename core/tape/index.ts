@@ -36,6 +36,7 @@ export {
 export { type Part, PARTS, type Photo, type PhotoOf, type RepairBodies } from './chapters/repair'
 export type { EvacuationBodies, Hold, VacuumMethod, VacuumPlan } from './chapters/evacuation'
 export * from './circuit'
+export * from './hold-verdict'
 export * from './holds'
 export {
   type CycleNote,
@@ -61,6 +62,7 @@ export { openedAt } from './episodes'
 export * from './in-system'
 export * from './check-readings'
 export * from './instruments'
+export * from './charged'
 export * from './judge'
 export * from './judge-readings'
 export * from './leak-known'

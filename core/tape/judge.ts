@@ -1,17 +1,19 @@
-import { chargeTargets, type ChargeTarget, type ChargeVerdict, judgeCharge } from '../charging'
+import { chargeTargets, type ChargeTarget } from '../charging'
 import { compareRecovered, type RecoveryVerdict, type Weighed } from '../recovery'
 import type { Trade } from '../systems'
 import type { HoldVerdict } from '../vacuum'
+import { STANDARD_ATMOSPHERE_PA } from '../units'
 import { ENGINE_VERSION, type LimitedBy, type Verdict } from '../verdict'
 import type { Metering } from '../verify'
 import { judgeChecks } from './judge-readings'
-import { holdVerdict } from './circuit'
 import type { GivenVerdict, VerdictAbout } from './chapters/verdicts'
-import { recoveredEpisode } from './episodes'
-import { asFound, inSystemNow, massIn, type Reference } from './in-system'
-import { coarsestScale, vacuumGaugeAt } from './instruments'
+import { verdictOn } from './hold-verdict'
+import { vacuumGiven } from './vacuum-given'
+import { type Episode, recoveredEpisode } from './episodes'
+import { judgeCharged } from './charged'
+import { asFound, type Reference } from './in-system'
+import { coarsestScale, gaugeAt, vacuumGaugeAt } from './instruments'
 import type { JobState } from './state'
-import { readingAfter, type Transfer } from './weighings'
 
 /** Everything outside the tape that judging needs. */
 export interface JudgingContext extends Reference {
@@ -41,7 +43,11 @@ export function judgeRecovery(state: JobState, reference: Reference): RecoveryVe
     massMg: recoveredMg + keptMg,
     sigmaMg: Math.round(Math.hypot(sigmaMg, keptMg / 2)),
   }
-  const verdict = compareRecovered(recovered, expected, end.how, end.contradictedPa)
+  const verdict = compareRecovered(recovered, expected, {
+    how: end.how,
+    contradictedPa: end.contradictedPa,
+    stoodPa: stoodBefore(state, episode),
+  })
   const scale = coarsestScale(state.transfers)
   const limitedBy: LimitedBy | undefined =
     expected && expected.sigmaMg > recovered.sigmaMg ? { what: 'expected', label: '' } : scale
@@ -50,12 +56,14 @@ export function judgeRecovery(state: JobState, reference: Reference): RecoveryVe
     : verdict
 }
 
-/** Is what is in the system now on target? undefined: no target, nothing in it, or nobody knows how much. */
-export function judgeCharged(state: JobState): ChargeVerdict | undefined {
-  const now = massIn(inSystemNow(state))
-  if (!state.target || !now || now.massMg === 0) return undefined
-  const limitedBy = coarsestScale(state.transfers.filter((each) => each.use === 'charge'))
-  return { ...judgeCharge(now, state.target), ...(limitedBy && { limitedBy }) }
+/** The newest pressure noted in an episode before anything was pulled, where its gauge shows that it is above the air around. */
+function stoodBefore(state: JobState, { firstPullAt = -Infinity, beganAt }: Episode): number | undefined {
+  const noted = state.pressureNotes.findLast(
+    (each) => (each.point === 'low' || each.point === 'high') && each.at >= beganAt && each.at < firstPullAt,
+  )
+  if (!noted) return undefined
+  const edgePa = (noted.atmospherePa ?? STANDARD_ATMOSPHERE_PA) + gaugeAt(state, noted.at).value
+  return noted.value > edgePa ? noted.value : undefined
 }
 
 /** The last hold that ended: pass or fail, and what its curve says of leak and moisture. */
@@ -63,7 +71,10 @@ export function judgeLastHold(state: JobState, context: JudgingContext): HoldVer
   const hold = state.holds.findLast((each) => each.endedAt !== undefined)
   if (!hold) return undefined
   const gauge = vacuumGaugeAt(state, hold.endedAt!)
-  return { ...holdVerdict(state, hold, context), limitedBy: { what: 'vacuum-gauge', label: gauge.label } }
+  return {
+    ...verdictOn(vacuumGiven(state, hold, context)),
+    limitedBy: { what: 'vacuum-gauge', label: gauge.label },
+  }
 }
 
 /** The numbers that a verdict was built on: where one of them is another now, the verdict is stale. */
@@ -162,17 +173,4 @@ function withNewParts({ parts }: JobState, massMg: number | null): number | null
 /** Whether a target that was taken from the recovered weight is no longer that weight. */
 export function targetIsStale(state: JobState): boolean {
   return state.target?.basis === 'recovered' && state.target.massMg !== state.recoveredMg
-}
-
-/** What is still to go in; negative: too much is in it. undefined: no target, or nobody knows what is in it. */
-export function toGoMg(state: JobState): number | undefined {
-  const now = massIn(inSystemNow(state))
-  return state.target && now ? state.target.massMg - now.massMg : undefined
-}
-
-/** Scale reading at which to close the cylinder, on whatever scale it stands now: the hose keeps its share. */
-export function stopReadingMg(state: JobState, charge: Transfer): number | undefined {
-  if (charge.use !== 'charge') return undefined
-  const left = toGoMg(state)
-  return left === undefined ? undefined : readingAfter(charge, left + charge.plannedHoseMg)
 }

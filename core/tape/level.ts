@@ -1,4 +1,5 @@
 import { endLevel, type EndLevel, type EndLevelUse } from '../recovery'
+import { REFRIGERANTS } from '../refrigerants'
 import type { Trade } from '../systems'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '../units'
 import { leakKnown } from './leak-known'
@@ -12,13 +13,13 @@ export function levelUse(state: Pick<JobState, 'plan' | 'leakChecks' | 'steps'>,
   return planned ?? (trade === 'vehicle' ? 'vehicle' : 'appliance')
 }
 
-/** How far down a recovery must go here, and why; undefined: no gas is named. */
+/** How far down a recovery must go here, and why; undefined: no gas is named that Keg knows. */
 export function levelHere(
   state: Pick<JobState, 'refrigerant' | 'plan' | 'leakChecks' | 'steps'>,
   { chargeKg, trade }: { chargeKg: number | null; trade: Trade },
   atmospherePa: number = STANDARD_ATMOSPHERE_PA,
 ): EndLevel | undefined {
-  if (!state.refrigerant) return undefined
+  if (!state.refrigerant || !REFRIGERANTS.includes(state.refrigerant)) return undefined
   const level = endLevel(state.refrigerant, chargeKg ?? 0, levelUse(state, trade))
   // The rule speaks of gauges: its level moves with the atmosphere. One that is absolute stays where it is.
   if (level.rule === 'low-25-mmhg') return level

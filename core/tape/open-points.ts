@@ -1,3 +1,4 @@
+import type { ChargeCode } from '../charging'
 import { checkNotes } from './check-readings'
 import { circuitOf, type HoldStands } from './circuit'
 import { runningHold } from './holds'
@@ -6,9 +7,10 @@ import { openTransfer } from './chapters/transfer'
 import { runningProgramme } from './chapters/programme'
 import { RETROFIT_STEPS } from './chapters/retrofit'
 import { isRecovered } from './episodes'
-import { gasUnaccounted, inSystemNow, isToppedUp, massIn } from './in-system'
+import { gasUnaccounted, isToppedUp } from './in-system'
 import type { VerdictAbout } from './chapters/verdicts'
-import { type JudgingContext, judgeCharged, standingVerdict } from './judge'
+import { judgeCharged } from './charged'
+import { type JudgingContext, standingVerdict } from './judge'
 import { leakKnown } from './leak-known'
 import { type JobState, type Stage, stepDone } from './state'
 
@@ -30,6 +32,7 @@ export type OpenPoint =
   | 'oil-wrong'
   | 'charge-short'
   | 'charge-over'
+  | 'charge-cannot-tell'
   | 'topped-up'
   | 'retrofit-open'
   | 'no-charge'
@@ -56,6 +59,7 @@ export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
   'oil-wrong': 'oil',
   'charge-short': 'charge',
   'charge-over': 'charge',
+  'charge-cannot-tell': 'charge',
   'topped-up': 'leak-test',
   'retrofit-open': 'repair',
   'no-charge': 'charge',
@@ -102,9 +106,8 @@ function inCircuit(state: JobState, context: JudgingContext): OpenPoint[] {
   if (leakKnown(state) && !takenAway) points.push('leak-found')
   if (runningHold(state)) points.push('hold-running')
   const circuit = circuitOf(state)
-  const isCharged = state.episodes.at(-1)!.charges > 0
   // Tight and dry is asked of a circuit that was open and is filled again.
-  if (!circuit || takenAway || !isCharged) return points
+  if (!circuit || takenAway || !isCharged(state)) return points
   if (!state.leakChecks.some((each) => each.at >= circuit.openedAt)) points.push('no-leak-test')
   const point = HOLD_POINTS[circuit.hold.stands]
   if (point && !isOverruled(state, 'hold', context)) points.push(point)
@@ -121,6 +124,19 @@ const HOLD_POINTS: Record<HoldStands, OpenPoint | undefined> = {
   failed: 'hold-failed',
 }
 
+const CHARGE_POINTS: Record<ChargeCode, OpenPoint | undefined> = {
+  'charge-on-target': undefined,
+  'charge-short': 'charge-short',
+  'charge-over': 'charge-over',
+  'cannot-tell-with-this-scale': 'charge-cannot-tell',
+}
+
+/** Gas went in, and is not out again. */
+function isCharged({ episodes }: JobState): boolean {
+  const { charges, emptiedAt } = episodes.at(-1)!
+  return charges > 0 && emptiedAt === undefined
+}
+
 /** An overruling is of one verdict: what was judged since, or has changed, is open again. */
 function isOverruled(state: JobState, about: VerdictAbout, context: JudgingContext): boolean {
   const given = standingVerdict(state, about, context)
@@ -131,14 +147,11 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
   const points: OpenPoint[] = []
   if (oilDueMl(state) > OIL_ML) points.push('oil-due')
   if (state.raised.includes('oil-wrong-for-drive')) points.push('oil-wrong')
-  const charged = state.episodes.at(-1)!.charges > 0
+  const charged = isCharged(state)
   if (charged && isToppedUp(state) && !leakLookedFor(state)) points.push('topped-up')
   if (state.target && !charged && !stepDone(state, 'unit-taken-away')) points.push('no-charge')
-  const verdict = charged ? judgeCharged(state) : undefined
-  if (verdict && verdict.outcome !== 'good' && !isOverruled(state, 'charge', context)) {
-    const now = massIn(inSystemNow(state))
-    if (now && state.target) points.push(now.massMg < state.target.massMg ? 'charge-short' : 'charge-over')
-  }
+  const point = charged ? CHARGE_POINTS[judgeCharged(state)?.code ?? 'charge-on-target'] : undefined
+  if (point && !isOverruled(state, 'charge', context)) points.push(point)
   const changed = state.gasChanges.at(-1)
   if (state.retrofitPlanned && !changed && charged) points.push('retrofit-open')
   if (changed && charged && RETROFIT_STEPS.some((step) => !stepDone(state, step, changed.at)))
@@ -160,8 +173,6 @@ function atTheEnd(state: JobState): OpenPoint[] {
   const off = state.takenOff.some((each) => each.backAt === undefined && each.leftOff === undefined)
   // Where a list was kept, the list decides.
   if (state.takenOff.length > 0 ? off : opened && !stepDone(state, 'parts-back')) points.push('parts-back')
-  const charged = state.episodes.at(-1)!.charges > 0
-  if (charged && inSystemNow(state).kind !== 'empty' && !stepDone(state, 'label-in-panel'))
-    points.push('label')
+  if (isCharged(state) && !stepDone(state, 'label-in-panel')) points.push('label')
   return points
 }

@@ -2,7 +2,8 @@ import { type NotedWeight, recoveryTimeLeft, timeLeft, type TimeLeft } from '../
 import { MG_PER_KG } from '../units'
 import type { Reference } from './in-system'
 import { recoveredEpisode } from './episodes'
-import { expectedMass, toGoMg } from './judge'
+import { toGoMg } from './charged'
+import { expectedMass } from './judge'
 import type { JobState } from './state'
 import { movedWhen, type Transfer } from './weighings'
 

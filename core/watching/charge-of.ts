@@ -62,6 +62,6 @@ function pauseOf(state: JobState, transfer: Transfer, notedKg: number, place: Pl
     (each) => each.use === 'charge' && each.startedAt > (state.target?.at ?? 0),
   )
   if (stepDone(state, SNIFFED, since?.startedAt ?? transfer.startedAt)) return undefined
-  const inKg = (now.inMg - now.outMg) / MG_PER_KG
+  const inKg = now.heldMg / MG_PER_KG
   return notedKg + (SNIFF_SHARE * state.target.massMg) / MG_PER_KG - inKg
 }

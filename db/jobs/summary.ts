@@ -45,7 +45,8 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
 async function referenceOf(tx: ShopTx, jobId: string, state: JobState): Promise<Reference | undefined> {
   if (!state.systemId || !unanswered(state)) return undefined
   const books = await systemBefore(tx, state.systemId, jobId, new Date(state.openedAt))
-  return { books: books && { ...books, sigmaMg: 0 }, plate: null }
+  const { massMg, whole } = books
+  return { books: whole ? { massMg, sigmaMg: 0 } : null, inBooksMg: massMg, plate: null }
 }
 
 const leftOff = ({ takenOff }: JobState) =>

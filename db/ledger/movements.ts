@@ -113,15 +113,15 @@ function less(lost: BooksBeside['lost'], massMg: number): BooksBeside['lost'] {
 
 /**
  * What the books had in a system before a time, this job's own movements left out, mg.
- * @returns null where they do not know the whole of it: no job before had emptied it, or one since has topped it up, which
- * says that it had lost something
+ * @returns whole: false where they know only what they have themselves: no job before had emptied it, or one since has topped
+ * it up, which says that it had lost something
  */
 export async function systemBefore(
   tx: ShopTx,
   systemId: string,
   jobId: string,
   before: Date,
-): Promise<{ massMg: number } | null> {
+): Promise<{ massMg: number; whole: boolean }> {
   const earlier = (job: 'e' | 't') => tx`${tx(job)}.job_id <> ${jobId} and ${tx(job)}.opened_at < ${before}`
   const [row] = await tx<{ massMg: number; whole: boolean }[]>`
     select coalesce(sum(case when to_system = ${systemId} then mass_mg else 0 end
@@ -129,7 +129,7 @@ export async function systemBefore(
       ${knowTheWhole(tx, tx`${systemId}::uuid`, earlier)} as whole
     from movement
     where (to_system = ${systemId} or from_system = ${systemId}) and job_id is distinct from ${jobId} and at < ${before}`
-  return row!.whole ? { massMg: row!.massMg } : null
+  return row!
 }
 
 /** When anybody charged a system last, before a job; null: the books know of none. */

@@ -104,6 +104,7 @@ function besideOf(device: Device, job: DeviceJob, used: string[]): JobBeside {
   const machine = machineOf(state)
   return {
     booksBefore: past?.whole ? { massMg: past.balanceMg } : null,
+    inBooksMg: past?.balanceMg ?? 0,
     lastCharged: past?.chargedAt ?? null,
     dyedAt: past?.dyedAt ?? null,
     gains,

@@ -34,6 +34,7 @@ export function judgingContext(data: JobData, state: JobState): JudgingContext {
   const { system, booksBefore } = data
   return {
     books: booksBefore && { massMg: booksBefore.massMg, sigmaMg: BOOKS_SIGMA_MG },
+    inBooksMg: data.inBooksMg,
     // A sum with a part that nobody can compute is no expectation.
     plate: expected && expected.unknown.length === 0 ? expected : null,
     trade: system?.trade ?? 'stationary',

@@ -6,6 +6,7 @@ import { id, oneOf, type Schemas, words } from './parts.server'
 export const recovery: Schemas<RecoveryBodies> = {
   'recovery-ended': {
     how: oneOf('emptied', 'not-emptied', 'lost', 'elsewhere', 'shut-in', 'never-filled').required(),
+    levelPa: Joi.number().min(0).max(2e7),
   },
   'gas-judged': { cylinderId: id, condition: oneOf('clean', 'used', 'doubtful', 'mixed').required() },
   'recovery-planned': {

@@ -19,6 +19,7 @@ export const OPEN_POINT_WORDS: Record<OpenPoint, string> = {
   'charge-short': 'The charge is short of its target',
   'retrofit-open': 'The change of gas is not finished: drier, seals, oil, superheat, label.',
   'charge-over': 'The charge is over its target',
+  'charge-cannot-tell': 'The scale is too coarse to tell whether the charge is on target',
   'topped-up': 'Topped up, and nobody looked where it went: no leak search in this job',
   'no-charge': 'A target was set, and nothing was charged',
   'readings-missing': 'No check readings since the last gas moved',

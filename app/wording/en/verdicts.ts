@@ -51,6 +51,7 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'mostly-gone': 'Most of the charge is gone',
   'less-than-expected': 'Less came out than should have been in there',
   'cannot-tell-with-this-scale': 'Cannot tell with this scale',
+  'expectation-in-doubt': 'Cannot tell: what should have been in there is a guess',
   'charge-shut-in': 'The charge stays, shut in',
   'recovered-elsewhere': 'Recovered elsewhere',
   'hold-failed': 'The vacuum did not hold',
@@ -110,6 +111,11 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'may-go-back-if-clean': 'What came out can go back in, if it is clean and local law lets you.',
   'nothing-came-valve-or-empty':
     'Nothing came: a shut valve looks the same as an empty system. Open the valves and look at the gauges.',
+  'pressure-was-there': 'There was pressure in it before the pull, so the charge was not gone.',
+  'flowed-back': 'Gas flowed back out of the cylinder into the system.',
+  'line-first':
+    'Too much of it is guessed to say that nothing is missing: measure the line and read the plate first.',
+  'rest-may-come': 'What came out is about what was in there, and it was not emptied: more may come.',
   'pressure-above-level':
     'The low gauge stands above the level after the last pull: refrigerant is still in there.',
   'scale-too-coarse':

@@ -20,6 +20,8 @@ const refrigerants = rowsOf('composition.csv').map((row) => {
   return {
     code: row.refrigerant,
     molarMassG: Number(row.molar_mass_g_mol),
+    // Null above its critical point.
+    bubble40Pa: Number(rows.find((r) => Number(r.t_C) === 40)?.p_bubble_Pa_abs ?? NaN),
     composition:
       row.composition_by_mass === 'pure'
         ? { [row.refrigerant.replace('-', '')]: 1 }
@@ -43,12 +45,12 @@ const list = (rows) => rows.map((row) => JSON.stringify(row)).join(',\n')
 const write = (name, text) => writeFileSync(new URL(`./${name}`, import.meta.url), text)
 write(
   'substances.json',
-  `[\n${list(refrigerants.map(({ code, molarMassG, composition }) => ({ code, molarMassG, composition })))}\n]\n`,
+  `[\n${list(refrigerants.map(({ code, molarMassG, bubble40Pa, composition }) => ({ code, molarMassG, bubble40Pa, composition })))}\n]\n`,
 )
 write(
   'saturation.json',
   `{"source":"saturation data computed with CoolProp 8.0.0","version":1,"refrigerants":[\n${list(
-    refrigerants.map(({ molarMassG: _mass, composition: _shares, ...curve }) => curve),
+    refrigerants.map(({ molarMassG: _mass, bubble40Pa: _at40, composition: _shares, ...curve }) => curve),
   )}\n]}\n`,
 )
 console.log(`${refrigerants.length} refrigerants`)

@@ -1,7 +1,8 @@
 import type { TargetBasis } from '../../charging'
 import { type Chapter, PLAIN } from '../chapter'
+import { judgeCharged } from '../charged'
 import { openedAt } from '../episodes'
-import { type JobState, stepDone } from '../state'
+import { stepDone } from '../state'
 
 export interface ChargeBodies {
   'target-set': { massMg: number; toleranceMg: number; basis: TargetBasis }
@@ -57,7 +58,7 @@ export const charge: Chapter<ChargeBodies, ChargeSlice> = {
       if (!state.target) return 'set-target'
       return state.chosen.some((each) => each.use === 'charge') ? 'start-charge' : 'choose-charge-cylinder'
     }
-    return stillShortMg(state) > 0 ? 'go-on-charging' : undefined
+    return judgeCharged(state)?.code === 'charge-short' ? 'go-on-charging' : undefined
   },
   progress: {
     charge: (state) => {
@@ -66,15 +67,7 @@ export const charge: Chapter<ChargeBodies, ChargeSlice> = {
       const ended = charges.every((each) => each.endedAt !== undefined)
       // What was charged and recovered again is to be charged once more.
       const empty = state.episodes.at(-1)!.emptiedAt !== undefined
-      return ended && !empty && stillShortMg(state) <= 0 ? 'done' : 'begun'
+      return ended && !empty && judgeCharged(state)?.code !== 'charge-short' ? 'done' : 'begun'
     },
   },
-}
-
-/** What still has to go in beyond tolerance and doubt, where what is in it was weighed; else nothing is asked for. */
-function stillShortMg({ episodes, target }: JobState): number {
-  const now = episodes.at(-1)!
-  if (!target || now.began !== 'empty' || now.emptiedAt !== undefined) return 0
-  const doubtMg = 2 * Math.hypot(now.inSigmaMg, now.outSigmaMg)
-  return target.massMg - (now.inMg - now.outMg) - Math.max(target.toleranceMg, doubtMg)
 }

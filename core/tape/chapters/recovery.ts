@@ -7,8 +7,11 @@ import type { NextStep } from '../next'
 import { type JobState, stepDone } from '../state'
 
 export interface RecoveryBodies {
-  /** How the recovery ended: also the answer to what became of gas that should still have been there. */
-  'recovery-ended': { how: RecoveryEndKind }
+  /**
+   * How the recovery ended: also the answer to what became of gas that should still have been there.
+   * @param levelPa what it had to come down to
+   */
+  'recovery-ended': { how: RecoveryEndKind; levelPa?: number }
   /** What the gas in a cylinder is worth. */
   'gas-judged': { cylinderId: string; condition: Condition }
   /** Which way it is to be pulled, through which rig, and by which rule it is down. */
@@ -34,7 +37,7 @@ export interface GasTest {
 }
 
 export interface RecoverySlice {
-  recoveryEnds: { entryId: string; at: number; order: number; how: RecoveryEndKind }[]
+  recoveryEnds: { entryId: string; at: number; order: number; how: RecoveryEndKind; levelPa?: number }[]
   gas: Record<string, Condition>
   /** null: nobody has planned. */
   plan: (RecoveryPlan & { at: number }) | null
@@ -66,8 +69,8 @@ export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
           how: emptied === true ? 'emptied' : emptied === false ? 'not-emptied' : undefined,
         }),
       ],
-      fold(state, { how }, { entryId, time, order }) {
-        state.recoveryEnds.push({ entryId, at: time, order, how })
+      fold(state, { how, levelPa }, { entryId, time, order }) {
+        state.recoveryEnds.push({ entryId, at: time, order, how, ...(levelPa !== undefined && { levelPa }) })
       },
     },
     'gas-judged': {
@@ -97,7 +100,7 @@ export const recovery: Chapter<RecoveryBodies, RecoverySlice> = {
     state.episodes = episodesOf(state)
     state.recoveredMg = recoveredEpisode(state)?.recoveredMg ?? 0
     const now = state.episodes.at(-1)!
-    const inMg = now.began === 'empty' ? now.inMg - now.outMg : now.inMg
+    const inMg = now.began === 'empty' ? now.heldMg : now.inMg
     state.chargedMg = now.emptiedAt === undefined ? inMg : 0
   },
   next,

@@ -17,6 +17,7 @@ import { noticed, Notices } from './notices'
 import { NotPurgedTick, ShutDownSteps, useNotPurged } from '../kit/machine-end'
 import { StartTransfer } from './start-transfer'
 import { StepList } from './step-list'
+import { useLevelPa } from '../watch/use-place'
 import { PullLines } from '../watch/pull-lines'
 import { Waiting } from '../watch/waiting'
 import { useWordsTyped } from './use-figure'
@@ -116,9 +117,10 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
   const [ticked, setPurged] = useState(stepDone(state, 'self-purged'))
   const [kept, setKept] = useState(false)
   const rest = useNotPurged()
+  const levelPa = useLevelPa()
   const purged = ticked || (kept && rest.massMg !== undefined)
   const end = (how: RecoveryEndKind) => {
-    const ended = draft('recovery-ended', { how })
+    const ended = draft('recovery-ended', { how, ...(how === 'emptied' && { levelPa }) })
     note([
       ...(pulled && kept ? rest.entry() : []),
       ...(pulled && ticked && !kept && !stepDone(state, 'self-purged')

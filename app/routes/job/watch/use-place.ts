@@ -1,5 +1,5 @@
 import { useEffect, useEffectEvent, useState } from 'react'
-import type { LinesOf, Place } from '#core/watching'
+import { levelPaOf, type LinesOf, type Place } from '#core/watching'
 import { keyOf } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'
 import { serverNow } from '~/tape/device'
@@ -16,6 +16,12 @@ function usePlace(): (nowMs: number) => Place {
   const expected = expectedIn(data, state)
   const speed = Math.max(1, ...data.standIns.map((each) => Number(each.state?.speed) || 1))
   return (nowMs) => ({ atmospherePa, expected, trade: data.system?.trade ?? 'stationary', speed, nowMs })
+}
+
+/** Down to here a recovery must go here, absolute Pa. */
+export function useLevelPa(): number {
+  const { state, data } = useJob()
+  return levelPaOf(state, usePlace()(data.loadedAt))
 }
 
 /** What instruments of this job say; the weight only from one scale. */
