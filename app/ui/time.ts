@@ -27,9 +27,12 @@ export const dayAndTime = (at: number | Date, timeZone: string) =>
 /** A plain date, `2026-11-24`, to read. */
 export const plainDay = (date: string) => day(new Date(`${date}T12:00:00Z`), 'UTC')
 
-/** `12 min 05 s`, `1 h 10 min` */
+const DAY_S = 86_400
+
+/** `12 min 05 s`, `1 h 10 min`, `8 days` */
 export function duration(seconds: number): string {
   const whole = Math.max(0, Math.round(seconds))
+  if (whole >= 2 * DAY_S) return `${Math.round(whole / DAY_S)} days`
   const [h, m, s] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60]
   if (h > 0) return `${h} h ${String(m).padStart(2, '0')} min`
   return m > 0 ? `${m} min ${String(s).padStart(2, '0')} s` : `${s} s`

@@ -18,12 +18,14 @@ export interface LeakRate {
 
 /**
  * Leak rate as a share of the full charge a year, by both methods (40 CFR 84.102 and 82.152).
+ * @param additions with what replaced no loss as well, of no mass: refrigerant was added then, too
  * @param sinceDays days between the newest addition and the one before it, where there is one only
  */
 export function leakRate(fullKg: number, additions: readonly Addition[], sinceDays?: number): LeakRate {
   const newestFirst = byDay(additions)
   const addedInYearKg = newestFirst.filter((a) => a.daysAgo < YEAR_DAYS).reduce((sum, a) => sum + a.massKg, 0)
-  const [newest, before] = newestFirst
+  const from = newestFirst.findIndex((each) => each.massKg > 0)
+  const [newest, before] = from < 0 ? [] : newestFirst.slice(from)
   const between = before && newest ? before.daysAgo - newest.daysAgo : sinceDays
   const overDays = between === undefined ? undefined : Math.min(Math.max(1, between), YEAR_DAYS)
   return {

@@ -1,10 +1,13 @@
 import type { Reference } from './in-system'
+import { addedMg, movedInAll } from './moved'
 import { nextStep } from './next'
 import type { JobState } from './state'
 
 /** A job as lists show it. @param reference what should have been in its system */
 export function inShort(state: JobState, reference?: Reference) {
-  const { status, stage, title, systemId, refrigerant, recoveredMg, chargedMg, waitingFor, flags } = state
+  const { status, stage, title, systemId, refrigerant, waitingFor, flags } = state
+  const { outMg, inMg } = movedInAll(state)
+  const lastCharge = state.transfers.findLast((each) => each.use === 'charge' && each.amountMg > 0)
   return {
     status,
     stage,
@@ -12,8 +15,10 @@ export function inShort(state: JobState, reference?: Reference) {
     title,
     systemId,
     refrigerant,
-    recoveredMg,
-    chargedMg,
+    recoveredMg: outMg,
+    chargedMg: inMg,
+    addedMg: addedMg(state),
+    chargedAt: lastCharge ? new Date(lastCharge.endedAt ?? lastCharge.startedAt) : null,
     targetMg: state.target?.massMg ?? null,
     waitingFor,
     flags,

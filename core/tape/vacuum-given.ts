@@ -23,7 +23,12 @@ export function innerVolume(state: Pick<JobState, 'vacuumPlan'>, reference: Refe
 export function vacuumGiven(state: JobState, hold: Hold, reference: Reference): VacuumGiven {
   const volumeM3 = innerVolume(state, reference)
   const gas = standing(state.refrigerant)
-  return { ...holdGiven(state, hold), ...(volumeM3 && { volumeM3 }), ...(gas && { gas }) }
+  const chargeMg = state.target?.massMg ?? reference.plate?.massMg ?? reference.books?.massMg
+  return {
+    ...holdGiven(state, hold),
+    ...(volumeM3 && { volumeM3 }),
+    ...(gas && { gas: { ...gas, ...(chargeMg && { chargeKg: chargeMg / MG_PER_KG }) } }),
+  }
 }
 
 function standing(code: string | null): VacuumGiven['gas'] {

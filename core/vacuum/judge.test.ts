@@ -64,6 +64,31 @@ describe('judgeVacuum, typed readings', () => {
     expect(flow.least! < 0.0133 && 0.0133 < flow.most!).toBe(true)
     expect(found.verdict.reasons[0]!.code).toBe('find-the-leak-first')
   })
+  it('does not let more leak in a year than there is: then it says when all of it is gone', () => {
+    const leak = (chargeKg?: number) =>
+      judge(
+        [
+          [0, 300],
+          [2, 1500],
+          [4, 2700],
+          [6, 3900],
+          [8, 5100],
+          [10, 6300],
+          [12, 7500],
+        ],
+        {
+          volumeM3: { least: 0.01, most: 0.01 },
+          gas: { workingPa: 1.4e6, molarMassG: 72.6, ...(chargeKg && { chargeKg }) },
+        },
+      )
+    const year = number(leak(), 'leak-year')!
+    const gone = number(leak(3), 'gone-in')!
+    expect(number(leak(3), 'leak-year')).toBeUndefined()
+    // 3 kg at so many kg a year, the slowest and the fastest.
+    expect(gone.least! / 86_400).toBeCloseTo((3 / year.most!) * 365, 6)
+    expect(gone.most! / 86_400).toBeCloseTo((3 / year.least!) * 365, 6)
+    expect(number(leak(1e6), 'gone-in')).toBeUndefined()
+  })
   it('a rise that bends over: water, and drying comes first', () => {
     const wet: Point[] = [
       [0, 400],

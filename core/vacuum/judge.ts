@@ -28,8 +28,8 @@ export interface VacuumGiven {
   previous?: readonly HoldReading[]
   /** Inner volume of the system, m3: a range where it is a guess. */
   volumeM3?: { least: number; most: number }
-  /** What it will hold: its standing pressure, absolute Pa, and molar mass. */
-  gas?: { workingPa: number; molarMassG: number }
+  /** What it will hold: its standing pressure, absolute Pa, molar mass, and how much of it. */
+  gas?: { workingPa: number; molarMassG: number; chargeKg?: number }
 }
 
 export interface VacuumJudgement {
@@ -224,6 +224,8 @@ function riseIn(readings: readonly HoldReading[], forS: number): number {
   return before.pressurePa + share * (after.pressurePa - before.pressurePa) - first.pressurePa
 }
 
+const YEAR_S = 365 * 86_400
+
 function numbersOf(
   cause: Cause,
   leak: Answer,
@@ -236,21 +238,26 @@ function numbersOf(
   const flow = (least: number, most: number) =>
     volumeM3 && ([inflow(pa(least), volumeM3.least), inflow(pa(most), volumeM3.most)] as const)
   const year = (paM3S: number) => gas && lostInYearKg(paM3S, gas.workingPa, gas.molarMassG, tempK)
+  const loses = (name: 'leak-year' | 'smallest-year', flows: readonly [number, number]): Quantity[] => {
+    const [slow, fast] = [year(flows[0]), year(flows[1])]
+    if (slow === undefined || fast === undefined || fast <= 0) return []
+    // Another flow than viscous, another way through a seal: half and twice as much.
+    const [least, most] = [slow / 2, 2 * fast]
+    const chargeKg = gas?.chargeKg
+    // More than there is cannot be lost: then it is a matter of when.
+    if (!chargeKg || least < chargeKg) return [quantityBetween(name, least, most, 'kg')]
+    return [quantityBetween('gone-in', (chargeKg * YEAR_S) / most, (chargeKg * YEAR_S) / least, 's')]
+  }
   if (leak === 'yes') {
     const { least, most } = cause.slope
     numbers.push(quantityBetween('leak-slope', pa(least), pa(most), 'Pa/s'))
     const range = flow(least, most)
     if (range) numbers.push(quantityBetween('leak-flow', ...range, 'Pa m3/s'))
-    const lost = range && [year(range[0]), year(range[1])]
-    if (lost?.[0] !== undefined && lost[1]! > 0)
-      // Another flow than viscous, another way through a seal: half and twice as much.
-      numbers.push(quantityBetween('leak-year', lost[0] / 2, 2 * lost[1]!, 'kg'))
+    if (range) numbers.push(...loses('leak-year', range))
   } else {
     numbers.push(quantity('smallest-leak', pa(cause.smallestSlope), 'Pa/s'))
     const range = flow(cause.smallestSlope, cause.smallestSlope)
-    const lost = range && [year(range[0]), year(range[1])]
-    if (lost?.[0] !== undefined && lost[1]! > 0)
-      numbers.push(quantityBetween('smallest-year', lost[0] / 2, 2 * lost[1]!, 'kg'))
+    if (range) numbers.push(...loses('smallest-year', range))
   }
   if (moisture === 'yes') {
     const { fastMicron, fastS, slowMicron, slowS } = cause.curve

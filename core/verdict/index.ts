@@ -56,6 +56,7 @@ export type QuantityName =
   | 'leak-flow'
   | 'leak-year'
   | 'smallest-year'
+  | 'gone-in'
   | 'water'
   | 'water-time'
   | 'water-share'

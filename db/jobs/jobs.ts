@@ -46,6 +46,9 @@ export interface JobSummary {
   refrigerant: string | null
   recoveredMg: number
   chargedMg: number
+  /** Beyond what came out: what had been lost. */
+  addedMg: number
+  chargedAt: Date | null
   targetMg: number | null
   waitingFor: string
   flags: string[]
@@ -56,7 +59,7 @@ export interface JobSummary {
 
 const SELECT = (tx: ShopTx) => tx`
   select m.job_id, j.number, m.status, m.stage, m.next, m.title, m.system_id, y.name as system, s.name as site,
-    c.name as customer, m.refrigerant, m.recovered_mg, m.charged_mg, m.target_mg, m.waiting_for, m.flags, m.opened_at,
+    c.name as customer, m.refrigerant, m.recovered_mg, m.charged_mg, m.added_mg, m.charged_at, m.target_mg, m.waiting_for, m.flags, m.opened_at,
     m.last_at, m.closed_at
   from job_summary m join job j on j.shop_id = m.shop_id and j.job_id = m.job_id
     left join system y on y.shop_id = m.shop_id and y.system_id = m.system_id

@@ -145,7 +145,7 @@ describe('two jobs on one system', () => {
       emptied(33),
       ...transfer('charge', cyl, 2.4, 34, 35),
     )
-    expect(await before(100)).toEqual({ massMg: 2.4 * KG })
+    expect(await before(100)).toEqual({ massMg: 2.4 * KG, whole: true })
   })
 })
 

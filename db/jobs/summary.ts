@@ -32,10 +32,10 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
   }
   await tx`
     insert into job_summary (shop_id, job_id, fold_version, last_seq, status, stage, next, title, system_id, refrigerant,
-      recovered_mg, charged_mg, target_mg, waiting_for, flags, emptied, running_on, clocks, opened_at, last_at, closed_at,
+      recovered_mg, charged_mg, added_mg, charged_at, target_mg, waiting_for, flags, emptied, running_on, clocks, opened_at, last_at, closed_at,
       recheck_on, charge_lag_s, charged_by, leaks_looked_at, left_off)
     values (current_shop(), ${jobId}, ${row.foldVersion}, ${row.lastSeq}, ${row.status}, ${row.stage}, ${row.next},
-      ${row.title}, ${row.systemId}, ${row.refrigerant}, ${row.recoveredMg}, ${row.chargedMg}, ${row.targetMg},
+      ${row.title}, ${row.systemId}, ${row.refrigerant}, ${row.recoveredMg}, ${row.chargedMg}, ${row.addedMg}, ${row.chargedAt}, ${row.targetMg},
       ${row.waitingFor}, ${row.flags}, ${row.emptied}, ${row.runningOn}::uuid[], ${row.clocks}, ${row.openedAt}, ${row.lastAt},
       ${row.closedAt}, ${row.recheckOn}, ${row.chargeLagS}, ${row.chargedBy}, ${row.leaksLookedAt}, ${row.leftOff})
     on conflict (shop_id, job_id) do update set ${tx(row)}`

@@ -1,4 +1,4 @@
-import { foldTape, judgeNow, standingVerdict, type VerdictAbout } from '#core/tape'
+import { foldTape, judgeNow, movedInAll, standingVerdict, type VerdictAbout } from '#core/tape'
 import { inShop, movements } from '#db'
 import { idOf } from '~/form/ids.server'
 import { signedIn } from '~/session/signed-in.server'
@@ -15,6 +15,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const jobId = idOf(params.jobId)
   const data = await loadJob(who, jobId, { whole: true })
   const state = foldTape(data.entries)
+  const inAll = movedInAll(state)
   const judging = judgingContext(data, state)
   const moved = await inShop(who.shop.shopId, (tx) => movements(tx, { jobId }, MOST))
   const body = {
@@ -36,8 +37,8 @@ export async function loader({ params, context }: Route.LoaderArgs) {
         site: data.system.site,
       },
     },
-    recoveredMg: state.recoveredMg,
-    chargedMg: state.chargedMg,
+    recoveredMg: inAll.outMg,
+    chargedMg: inAll.inMg,
     verdicts: ABOUT.flatMap((about) => {
       const given = standingVerdict(state, about, judging)
       const now = judgeNow(state, about, judging)

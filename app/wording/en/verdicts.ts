@@ -228,6 +228,7 @@ export const QUANTITY_WORDS: Record<QuantityName, string> = {
   'leak-flow': 'Air that comes in',
   'leak-year': 'Once charged it would lose in a year, about',
   'smallest-year': 'which loses in a year, about',
+  'gone-in': 'Once charged, all of it would be gone in',
   water: 'Water would raise it by, in the end',
   'water-time': 'with a time constant of',
   'water-share': 'of what water can reach here',

@@ -8,6 +8,7 @@ import {
   type JudgingContext,
   leakKnown,
   massIn,
+  movedInAll,
   standingVerdict,
   stepDone,
 } from '#core/tape'
@@ -23,9 +24,11 @@ export function summaryOf(state: JobState, judging: JudgingContext, show: Say['s
     return given?.stands ? wordOf(VERDICT_WORDS, given.verdict.code) : undefined
   }
   const lines: string[] = []
-  if (state.recoveredMg > 0) {
+  const { outMg } = movedInAll(state)
+  if (outMg > 0) {
     const verdict = said('recovery')
-    lines.push(`${kg(state.recoveredMg)} came out of the system.${verdict ? ` ${verdict}.` : ''}`)
+    const last = state.recoveredMg < outMg ? ` The last time ${kg(state.recoveredMg)}.` : ''
+    lines.push(`${kg(outMg)} came out of the system.${last}${verdict ? ` ${verdict}.` : ''}`)
   }
   for (const change of state.gasChanges)
     lines.push(`The system was changed from ${change.from ?? 'another gas'} to ${change.to}.`)

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { Condition } from '#core/cylinders'
-import { openPoints, STAGE_OF_POINT } from '#core/tape'
+import { movedInAll, openPoints, STAGE_OF_POINT } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { CONDITION_WORDS, OPEN_POINT_WORDS, STAGE_WORDS } from '~/wording/en'
@@ -32,7 +32,7 @@ export function Close() {
         <div>
           <div className="quiet">Recovered in this job</div>
           <div className="big">
-            <Value kind="weight" of={state.recoveredMg} />
+            <Value kind="weight" of={movedInAll(state).outMg} />
           </div>
         </div>
         <InTheSystem />
