@@ -3,15 +3,17 @@ import type { PlaceKind } from './movement'
 /** Where gas is while it is the shop's or its customers' concern. */
 export const INSIDE = ['cylinder', 'system', 'rig'] as const
 /** Where it comes from and goes to. */
-export const CAME_FROM = ['supplier', 'outside', 'unexplained'] as const
-export const WENT_TO = ['reclaimer', 'lost', 'unexplained', 'outside'] as const
+export const CAME_FROM = ['supplier', 'unnamed', 'outside', 'unexplained'] as const
+export const WENT_TO = ['unnamed', 'reclaimer', 'lost', 'unexplained', 'outside'] as const
+/** A kind of place; `unnamed`: a system that its job never named, of which no books are kept. */
+export type FlowPlace = PlaceKind | 'unnamed'
 export type Inside = (typeof INSIDE)[number]
 
 /** What moved from one kind of place to another over a span, mg, corrections taken out. */
 export interface Flow {
   refrigerant: string | null
-  from: PlaceKind
-  to: PlaceKind
+  from: FlowPlace
+  to: FlowPlace
   massMg: number
 }
 
@@ -77,13 +79,13 @@ export function conservationOf(
 export const sum = (part: Record<string, number>): number =>
   Object.values(part).reduce((all, massMg) => all + massMg, 0)
 
-const isInside = (kind: PlaceKind): kind is Inside => (INSIDE as readonly string[]).includes(kind)
+const isInside = (kind: FlowPlace): kind is Inside => (INSIDE as readonly string[]).includes(kind)
 
 const blank = (refrigerant: string | null): Conservation => ({
   refrigerant,
   start: { cylinder: 0, system: 0, rig: 0 },
-  came: { supplier: 0, outside: 0, unexplained: 0 },
-  went: { reclaimer: 0, lost: 0, unexplained: 0, outside: 0 },
+  came: { supplier: 0, unnamed: 0, outside: 0, unexplained: 0 },
+  went: { unnamed: 0, reclaimer: 0, lost: 0, unexplained: 0, outside: 0 },
   end: { cylinder: 0, system: 0, rig: 0 },
   offMg: 0,
 })

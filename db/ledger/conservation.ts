@@ -1,12 +1,17 @@
 import type { Flow, Held } from '#core/ledger'
 import type { ShopTx } from '../connection'
 
+/** What a cylinder gave to or got from outside in a job was a system's that the job never named. */
+const placeNamed = (tx: ShopTx, end: 'from' | 'to') => tx`
+  case when ${tx(`${end}_place`)} = 'outside' and job_id is not null
+    and (from_place = 'cylinder' or to_place = 'cylinder') then 'unnamed' else ${tx(`${end}_place`)} end`
+
 /** What moved between kinds of places over a span, whatever it was booked by. */
 export async function flows(tx: ShopTx, from: Date, to: Date): Promise<Flow[]> {
   return tx<Flow[]>`
-    select refrigerant, from_place as "from", to_place as "to", sum(mass_mg)::bigint as mass_mg
+    select refrigerant, ${placeNamed(tx, 'from')} as "from", ${placeNamed(tx, 'to')} as "to", sum(mass_mg)::bigint as mass_mg
     from movement where at >= ${from} and at < ${to} and from_place <> to_place
-    group by refrigerant, from_place, to_place`
+    group by 1, 2, 3`
 }
 
 /** What cylinders, systems and rigs held of each gas at a time, by all that moved before it. */

@@ -16,13 +16,17 @@ const PLACE_OF: Record<SheetPart, string> = {
   rig: 'rig',
 }
 
-/** Movements between cylinders and other places, of a span of time, one row for each booking of a job or voucher. */
+/**
+ * Movements between cylinders and other places, of a span of time, one row for each booking of a job or voucher. What a job moved
+ * in or out of a system that it never named was recovered and charged as well.
+ */
 export async function sheetRows(tx: ShopTx, from: Date, to: Date): Promise<SheetRow[]> {
   return tx<SheetRow[]>`
     select refrigerant, place, sum(into_mg)::bigint as into_mg
     from (
       select refrigerant, coalesce(job_id, voucher_id) as behind, booking,
-        case when to_place = 'cylinder' then from_place else to_place end as place,
+        case when 'outside' in (from_place, to_place) and job_id is not null then 'system'
+          when to_place = 'cylinder' then from_place else to_place end as place,
         case when to_place = 'cylinder' then mass_mg else -mass_mg end as into_mg
       from movement
       where at >= ${from} and at < ${to} and (from_place = 'cylinder') <> (to_place = 'cylinder')
@@ -45,9 +49,11 @@ export async function stockAt(
 export function ofPart(tx: ShopTx, part: SheetPart) {
   const place = PLACE_OF[part]
   const ends = tx`((m.from_place = 'cylinder' and m.to_place = ${place}) or (m.from_place = ${place} and m.to_place = 'cylinder'))`
+  if (place === 'outside') return tx`${ends} and m.job_id is null`
   if (place !== 'system') return ends
+  const unnamed = tx`('outside' in (m.from_place, m.to_place) and 'cylinder' in (m.from_place, m.to_place) and m.job_id is not null)`
   // A correction goes the other way, and belongs to what it corrects.
-  return tx`${ends} and (
+  return tx`(${ends} or ${unnamed}) and (
     select sum(case when o.to_place = 'cylinder' then o.mass_mg else -o.mass_mg end) from movement o
     where o.shop_id = m.shop_id and o.job_id = m.job_id and o.booking = m.booking
       and (o.from_place = 'cylinder') <> (o.to_place = 'cylinder')) ${part === 'recovered' ? tx`> 0` : tx`< 0`}`

@@ -238,10 +238,12 @@ function Balance({ gases, query }: { gases: ShownGas[]; query: URLSearchParams }
 
 const CAME_WORDS: Record<(typeof CAME_FROM)[number], string> = {
   supplier: 'bought',
+  unnamed: 'out of systems that nobody named',
   outside: 'was there before the books',
   unexplained: 'found by weighing',
 }
 const WENT_WORDS: Record<(typeof WENT_TO)[number], string> = {
+  unnamed: 'into systems that nobody named',
   reclaimer: 'to the reclaimer',
   lost: 'lost',
   unexplained: 'missing by weighing',
@@ -256,6 +258,7 @@ const TONES = {
   reclaimer: 'good',
   lost: 'limit',
   unexplained: 'quiet',
+  unnamed: 'cold',
   outside: 'rule',
 } as const
 

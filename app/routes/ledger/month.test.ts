@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import type { RouterContextProvider } from 'react-router'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { bookArrival, bookReweigh, bookShipment, closeDatabase, inShop, stock, stockAt } from '#db'
+import { bookArrival, bookReweigh, bookShipment, closeDatabase, flows, inShop, stock, stockAt } from '#db'
 import { letIn } from '../../../testing/a-request'
 import { aCylinder, aJob, anEntry, type AShop, aShop, aSystem, note } from '../../../testing/a-shop'
 import { loader as ledger } from './ledger'
@@ -75,6 +75,15 @@ beforeAll(async () => {
   await inShop(shop.shopId, (tx) =>
     bookReweigh(tx, { ...voucher(recovery, '2026-04-06'), grossMg: 13.9 * KG }),
   )
+  // May: a job that names no system takes 1.34 kg out and puts as much in.
+  const [tern, unnamed] = await Promise.all([aCylinder(shop, { label: 'Tern' }), aJob(shop)])
+  await note(
+    shop,
+    unnamed,
+    anEntry('job-described', { title: 'chiller', refrigerant: 'R-410A' }, at('2026-05-04')),
+    ...transfer('recover', tern, 12, 13.34, '2026-05-04'),
+    ...transfer('charge', virgin, 19.5, 18.16, '2026-05-05'),
+  )
 })
 afterAll(closeDatabase)
 
@@ -117,6 +126,29 @@ describe('the month sheet', () => {
       end_kg: '10.500',
     })
     expect(Number(cells.end_t_co2e)).toBeCloseTo((10.5 * Number(cells.gwp)) / 1000, 2)
+  })
+  it('has what a job moved in and out of a system that it never named', async () => {
+    expect((await sheet('month=2026-05')).total).toEqual({
+      start: 9.4,
+      recovered: 1.34,
+      charged: 1.34,
+      end: 9.4,
+    })
+    for (const [part, kg] of [
+      ['recovered', 1.34],
+      ['charged', -1.34],
+      ['opening', 0],
+    ] as const) {
+      const { sums } = await ledger(args(`/ledger?part=${part}&from=2026-05-01&to=2026-05-31`))
+      expect([part, ((sums?.intoMg ?? 0) - (sums?.outMg ?? 0)) / KG]).toEqual([part, kg])
+    }
+    const span = [new Date('2026-05-01T00:00:00Z'), new Date('2026-06-01T00:00:00Z')] as const
+    expect(await inShop(shop.shopId, (tx) => flows(tx, ...span))).toEqual(
+      expect.arrayContaining([
+        { refrigerant: 'R-410A', from: 'unnamed', to: 'cylinder', massMg: 1.34 * KG },
+        { refrigerant: 'R-410A', from: 'cylinder', to: 'unnamed', massMg: 1.34 * KG },
+      ]),
+    )
   })
   it.each([
     ['month=2026-13', /year and month/],

@@ -19,6 +19,7 @@ export function Close() {
   return (
     <>
       <AccountForGas />
+      {!closed && !state.systemId && state.transfers.length > 0 && <WhichSystem />}
       <JudgeGas />
       <TakenOffList adding={false} />
       <StepList
@@ -58,6 +59,24 @@ export function Close() {
       <Signature />
       {!closed && <CloseJob />}
     </>
+  )
+}
+
+/** Gas moved in and out of a system that nobody named. */
+function WhichSystem() {
+  const { openStage } = useJob()
+  return (
+    <section className="open-points" aria-label="Which system was it?">
+      <h3 className="mb-0">Which system was it?</h3>
+      <p className="mb-0">
+        None is named, so its books, its leak rate and its next job know nothing of this one.
+      </p>
+      <div>
+        <Button variant="outline-primary" onClick={() => openStage('prepare')}>
+          Name it
+        </Button>
+      </div>
+    </section>
   )
 }
 
