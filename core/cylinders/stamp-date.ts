@@ -2,7 +2,7 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
 
 /**
  * Reads a test date as it is stamped: `3/25`, `03-2025`, `03 25`, `Mar 25`, `2025-03`, or a whole day `2025-03-14`.
- * A month counts from its first day, so that no test holds longer than it may.
+ * Two figures of a year from 70 on are of the last century: `3/99` is March 1999. A month counts from its first day, so that no test holds longer than it may.
  * @returns `2025-03-01`; undefined where it is no such date. Three numbers in another order are not guessed at.
  */
 export function stampDate(text: string): string | undefined {
@@ -18,7 +18,14 @@ export function stampDate(text: string): string | undefined {
   return undefined
 }
 
-const year = (text: string) => (text.length === 2 ? 2000 + Number(text) : Number(text))
+/** Of two figures: cylinders of the trade are no older than this, and nobody stamps so far ahead. */
+const OLDEST = 70
+
+function year(text: string): number {
+  const figures = Number(text)
+  if (text.length !== 2) return figures
+  return figures >= OLDEST ? 1900 + figures : 2000 + figures
+}
 
 function dated(ofYear: number, month: number, day: number): string | undefined {
   const date = new Date(Date.UTC(ofYear, month - 1, day))

@@ -1,6 +1,7 @@
 import { type Condition, worse } from '../cylinders'
 import { gasAt } from './gas-at'
 import type { JobState } from './state'
+import type { Transfer } from './weighings'
 
 export interface CylinderEffect {
   cylinderId: string
@@ -8,8 +9,10 @@ export interface CylinderEffect {
   condition?: Condition
 }
 
-/** More than a nudge of the scale has flowed into it, mg. */
+/** More than a nudge of the scale has flowed back into it, mg. */
 const RECEIVED_MG = 20_000
+/** What its scale can tell from nothing: noise makes no mixture. */
+const leastMg = ({ sigmaMg }: Transfer) => Math.min(RECEIVED_MG, 2 * sigmaMg)
 
 /**
  * What a tape says of the cylinders it used: an empty one takes the refrigerant's name, clean turns to used (also by
@@ -26,7 +29,7 @@ export function cylinderEffects(
     const last = state.transfers.findLast(
       (each) =>
         each.cylinderId === cylinderId &&
-        (each.use === 'recover' ? each.amountMg > 0 : each.amountMg < -RECEIVED_MG),
+        (each.use === 'recover' ? each.amountMg > leastMg(each) : each.amountMg < -RECEIVED_MG),
     )
     const received = last !== undefined
     const gas = last ? gasAt(state, last.startedAt) : state.refrigerant

@@ -53,6 +53,10 @@ describe('temperature, length, volume', () => {
     expect(parseVolume('35')).toBe(35)
     expect(parseVolume('1.5', 'fl oz')).toBeCloseTo(44.36, 2)
   })
+  it.each(['12.5', '12,5', '35 1/2', '35'])('asks whether %s of oil is ounces', (text) => {
+    expect(() => parseVolume(text, 'fl oz')).toThrow(AmbiguousError)
+    expect(parseVolume(`${text} fl oz`)).toBeGreaterThan(300)
+  })
   it('shows them as instruments do', () => {
     expect(formatTemperature(304.15, 'F')).toBe('87.8 °F')
     expect(formatTemperatureDifference(5, 'F')).toBe('9 °F')

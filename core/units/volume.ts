@@ -1,5 +1,5 @@
 import { ML_PER_US_FL_OZ } from './factors'
-import { NUMERAL, readEach, refuseSpaced, tidy, trimmed } from './numeral'
+import { NUMERAL, numeralReadings, readEach, refuseSpaced, tidy, trimmed } from './numeral'
 import { AmbiguousError, UnitError } from './unit-error'
 
 export type VolumeStyle = 'mL' | 'fl oz'
@@ -19,7 +19,7 @@ export function parseVolume(text: string, style: VolumeStyle = 'mL'): number {
   const found = VOLUME.exec(tidy(text))
   if (!found)
     throw new UnitError(`"${text}" is not an amount of oil Keg can read: write it like 35 mL or 1.2 fl oz.`)
-  if (!found[2] && style === 'fl oz' && Number(found[1]) >= LIKELY_ML)
+  if (!found[2] && style === 'fl oz' && numeralReadings(found[1]!).some(({ value }) => value >= LIKELY_ML))
     throw new AmbiguousError(
       text,
       (['mL', 'fl oz'] as const).map((unit) => {

@@ -166,6 +166,16 @@ describe('a charge on a plate', () => {
     expect(readings('3,6', 'lb')).toEqual(both)
     expect(readings('3.6#')).toEqual(both)
   })
+  it('with two decimals that may be ounces asks as well', () => {
+    // 3.12 lb = 1415.21 g; 3 lb 12 oz = 1700.97 g.
+    expect(readings('3.12 lb')).toEqual([
+      ['3.1200 lb', 1_415_208],
+      ['3 lb 12 oz', 1_700_971],
+    ])
+    expect(readings('3.1200 lb')).toBe(1_415_208)
+    expect(readings('3.16 lb')).toBe(1_433_352)
+    expect(readings('3.56 lb')).toBe(1_614_789)
+  })
   it('is read at once where it says which, and in kilograms', () => {
     expect(readings('3.60 lb')).toBe(1_632_933)
     expect(readings('3 lb 6 oz')).toBe(1_530_874)

@@ -87,21 +87,26 @@ export function oneWeight(text: string, unit?: WeightUnit): number {
   )
 }
 
-const ONE_DECIMAL = /^(\d+)[.,]([1-9])$/
+/** Up to 15, as ounces go: `3.6` and `3.12`, not `3.60`. */
+const TENTHS_OR_OUNCES = /^(\d+)[.,]([1-9]|1[0-5])$/
 
 /**
- * Reads a charge from a plate. One decimal of a pound is written for tenths and for ounces alike: `3.6` is 3.6 lb on one
- * plate and 3 lb 6 oz on the next, so both are offered.
+ * Reads a charge from a plate. What follows the point of pounds is written for a part of a pound and for ounces alike: `3.6` is
+ * 3.6 lb on one plate and 3 lb 6 oz on the next, `3.12` is 3 lb 12 oz as often, so both are offered.
  * @throws UnitError when it is no weight, AmbiguousError when it has several readings
  */
 export function plateWeight(text: string, unit?: WeightUnit): number {
   const typed = tidy(text)
   const pounds = new RegExp(`^(.*?) ?${LB}$`).exec(typed)
-  const found = ONE_DECIMAL.exec(pounds ? pounds[1]! : unit === 'lb' ? typed : '')
+  const found = TENTHS_OR_OUNCES.exec(pounds ? pounds[1]! : unit === 'lb' ? typed : '')
   if (!found) return oneWeight(text, unit)
-  const [, whole_, digit] = found
+  const [, whole_, digits] = found
   const reading = (notation: string) => ({ value: oneWeight(notation), notation })
-  throw new AmbiguousError(text, [reading(`${whole_}.${digit}0 lb`), reading(`${whole_} lb ${digit} oz`)])
+  throw new AmbiguousError(text, [
+    // With zeros that neither ounces nor thousands have: chosen, it is read at once.
+    reading(`${whole_}.${digits}${digits!.length === 1 ? '0' : '00'} lb`),
+    reading(`${whole_} lb ${digits} oz`),
+  ])
 }
 
 /**

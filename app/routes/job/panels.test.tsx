@@ -490,6 +490,32 @@ describe('Check readings', () => {
   })
 })
 
+describe('May the gas go back?', () => {
+  const pulled = [started(), ended(17_900_000), emptied(), wrote('step-done', { step: 'self-purged' })]
+  const onDoubtful = (...more: Entry[]) =>
+    panel('recover', [...pulled, ...more], {
+      system: aSystemRecord(),
+      cylinders: [jobCylinder({ cylinderId: 'A', condition: 'doubtful', beforeMg: 2_000_000 })],
+    })
+  const mark = wrote('gas-judged', { cylinderId: 'A', condition: 'doubtful' })
+  it('says the same once its mark is set', () => {
+    expect(onDoubtful()).toContain(`It lies on gas that was doubtful already`)
+    expect(onDoubtful()).not.toContain('It may go back')
+    expect(onDoubtful(mark)).not.toContain('It may go back')
+  })
+  it('asks for an acid test where the compressor was renewed', () => {
+    const clean = (...more: Entry[]) =>
+      panel('recover', [...pulled, ...more], {
+        system: aSystemRecord(),
+        cylinders: [jobCylinder({ cylinderId: 'A', condition: 'used', beforeMg: 0 })],
+      })
+    expect(clean()).toContain('It may go back')
+    expect(clean(wrote('part-replaced', { part: 'compressor', number: '', text: '' }))).not.toContain(
+      'It may go back',
+    )
+  })
+})
+
 describe('A change of gas', () => {
   it('the cylinder with the old gas is not called mixed', () => {
     const old = jobCylinder({ cylinderId: 'A', refrigerant: 'R-410A', beforeMg: 2_000_000 })

@@ -1,5 +1,5 @@
 import { Button, Form } from 'react-bootstrap'
-import { type GasVerdict, judgeGas, markFor } from '#core/recovery'
+import { type GasVerdict, judgeGas, markFor, type RecoveredGas } from '#core/recovery'
 import { gasAt, gasIsFoul, notices, stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { VerdictCard } from '~/ui/verdict-card'
@@ -105,10 +105,11 @@ function useGas(cylinder: JobCylinder): GasVerdict {
   const filled = beforeMg > NOTHING_MG
   const above = notices(state, null).find((each) => each.code === 'cylinder-above')
   const last = state.transfers.findLast((each) => each.use === 'recover')
-  return judgeGas({
+  const gas: Omit<RecoveredGas, 'wasInIt'> = {
     purged: stepDone(state, 'self-purged', last?.startedAt) || state.episodes.some((each) => each.keptMg > 0),
     acid: acidOf(state.gasTests),
-    compressorFailed: stepDone(state, 'compressor-burnt'),
+    compressorFailed:
+      stepDone(state, 'compressor-burnt') || state.parts.some(({ part }) => part === 'compressor'),
     airShare:
       last?.cylinderId === cylinderId ? above?.numbers.find((each) => each.name === 'air')?.value : undefined,
     mixed:
@@ -120,9 +121,12 @@ function useGas(cylinder: JobCylinder): GasVerdict {
       : !filled || ownerCustomerId === data.system.customerId
         ? 'same'
         : 'other',
-    // What this job made of it itself was not there before.
-    wasInIt: !filled ? 'nothing' : state.gas[cylinderId] ? 'used' : condition,
-  })
+  }
+  if (!filled) return judgeGas({ ...gas, wasInIt: 'nothing' })
+  // A mark that this job set for something amiss in its own gas was not there before; any other was, or still says why.
+  const own = judgeGas({ ...gas, wasInIt: 'used' })
+  const isOwnMark = state.gas[cylinderId] === condition && markFor(own) === condition
+  return isOwnMark ? own : judgeGas({ ...gas, wasInIt: condition })
 }
 
 function acidOf(tests: readonly { test: string; passed: boolean }[]): boolean | undefined {
