@@ -30,7 +30,7 @@ test('recover, charge, take a little out again, find a leak, recover again: the 
   await finish(page, '15 kg')
   await expect(next(page)).toContainText('end the recovery')
   await page.getByLabel(/The machine has self-purged/).check()
-  await page.getByRole('button', { name: 'Empty, and it stays down' }).click()
+  await page.getByRole('button', { name: 'Empty: down to level' }).click()
   await expect(
     page.getByRole('heading', { name: 'What came out is what should have been in there' }),
   ).toBeVisible()
@@ -83,7 +83,7 @@ test('recover, charge, take a little out again, find a leak, recover again: the 
   await page.getByLabel('Start weight').fill('11.95 kg')
   await page.getByRole('button', { name: 'Start recovery' }).click()
   await finish(page, '14.4 kg')
-  await page.getByRole('button', { name: 'Empty, and it stays down' }).click()
+  await page.getByRole('button', { name: 'Empty: down to level' }).click()
   await expect(page.locator('.hero').first()).toHaveText('2.650 kg')
   await open(page, `${path}/label`)
   await expect(page.getByText('empty', { exact: true })).toBeVisible()

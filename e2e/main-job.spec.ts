@@ -104,7 +104,7 @@ for (const who of ['metric', 'us'] as const)
 
     // The end of the recovery: how the amount compares with what should have been there.
     await page.getByLabel(/has self-purged/).check()
-    await page.getByRole('button', { name: 'Empty, and it stays down' }).click()
+    await page.getByRole('button', { name: 'Empty: down to level' }).click()
     await expect(
       page.getByRole('heading', { name: 'What came out is what should have been in there' }),
     ).toBeVisible()

@@ -134,7 +134,7 @@ test('a live recovery with two pulls: what goes on, the wait, the second pull, t
     await expect(lines).toHaveCount(3)
     await expect(lines.nth(1)).toContainText(/2\.\d+ kg|3\.\d+ kg/)
     await page.getByLabel(/self-purged/).check()
-    await page.getByRole('button', { name: 'Empty, and it stays down' }).click()
+    await page.getByRole('button', { name: 'Empty: down to level' }).click()
     await expect(page.getByRole('img', { name: /Expected 3\.000 kg.*Recovered 2\.\d+ kg/ })).toBeVisible()
     const gas = page.getByRole('region', { name: 'May the gas go back?' })
     await expect(gas.getByRole('heading', { name: 'It may go back into this system' })).toBeVisible()

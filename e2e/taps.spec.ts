@@ -60,7 +60,7 @@ test('3 taps to the first weight, 1 for each further one, 4 from there to the ve
   await expect(page.getByLabel('Final weight on the scale')).toBeFocused()
   await tap(page.getByRole('button', { name: 'It still shows 14.100 kg' }))
   await tap(page.getByLabel(/has self-purged/))
-  await tap(page.getByRole('button', { name: 'Empty, and it stays down' }))
+  await tap(page.getByRole('button', { name: 'Empty: down to level' }))
   await expect(page.locator('.verdict').first()).toContainText('Recovered 2.100 kg')
   expect(since()).toBe(4)
   await expect

@@ -26,7 +26,7 @@ describe('measure', () => {
 
 describe('typed', () => {
   const ranges: [MeasureKind, number, number, number][] = [
-    ['weight', 0, 120_000_000, 8_000],
+    ['weight', 0, 120_000_000, 500],
     ['pressure', 2_000, 4_000_000, 4_000],
     ['vacuum', 1, 100_000, 600],
     ['temperature', 230, 380, 0.06],
@@ -41,6 +41,14 @@ describe('typed', () => {
         expect(Math.abs((back as { value: number }).value - value)).toBeLessThanOrEqual(step)
       }),
     )
+  })
+  it.each([
+    [480, '480 g'],
+    [750, '750 g'],
+    [1_250, '1.250 kg'],
+    [453.592, '1 lb 0 oz'],
+  ])('keeps the words of a plate of %d g', (grams, words) => {
+    expect(typed('weight', grams * 1_000, us)).toBe(words)
   })
   it('is empty for nothing', () => {
     expect(typed('weight', null, us)).toBe('')

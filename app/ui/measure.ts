@@ -22,6 +22,7 @@ import {
   plateWeight,
   AmbiguousError,
   UnitError,
+  MG_PER_G,
   usualUnit,
   type UnitReading,
   type Units,
@@ -202,9 +203,22 @@ export function unitBeside(kind: MeasureKind, units: Units): string {
   }
 }
 
-/** A value as it would be typed, to put back into a field without loss that matters. */
+function weightTyped(massMg: number, { units }: ReadersUnits): string {
+  const styles = units.weight === 'kg' ? (['kg', 'lb-oz'] as const) : (['lb-oz', 'kg'] as const)
+  const notations = styles.map((style) => formatWeight(massMg, style).replace('−', '-'))
+  const same = notations.find((each) => Math.abs(oneWeight(each) - massMg) < HALF_G)
+  return same ?? `${Number((massMg / MG_PER_G).toFixed(1))} g`
+}
+
+const HALF_G = MG_PER_G / 2
+
+/**
+ * A value as it would be typed, to put back into a field: read again it is the same. A weight that the reader's own notation would
+ * round, as a plate's 480 g in ounces, keeps its grams.
+ */
 export function typed(kind: MeasureKind, value: number | null | undefined, reading: ReadersUnits): string {
   if (value === null || value === undefined) return ''
+  if (kind === 'weight') return weightTyped(value, reading)
   return show(kind, value, reading)
     .replace('−', '-')
     .replace(' g', kind === 'pressure' ? '' : ' g')

@@ -10,7 +10,7 @@ export interface Weighed {
 
 /** How a recovery ended. Without `emptied` too little says nothing. */
 export type RecoveryEndKind =
-  /** Down to level, and stays there. */
+  /** Down to level. */
   | 'emptied'
   /** Stopped before that, or nobody can say. */
   | 'not-emptied'

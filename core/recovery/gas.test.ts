@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { judgeGas, markFor, type RecoveredGas, waterfall } from '.'
 
 const CLEAN: RecoveredGas = {
+  unmeasured: [],
   purged: true,
   acid: undefined,
   compressorFailed: false,
@@ -41,6 +42,13 @@ describe('may the gas go back', () => {
     expect(of({ compressorFailed: true, acid: false })).toEqual(['gas-goes-back', 'used'])
     expect(of({ airShare: 0.019 })).toEqual(['gas-goes-back', 'used'])
     expect(of({ acid: true, owner: 'other' })).toEqual(['gas-reclaim', 'doubtful'])
+  })
+  it('air that may have come with it: nobody can tell before it was measured', () => {
+    const drawn = judgeGas({ ...CLEAN, unmeasured: ['air-drawn-in'] })
+    expect([drawn.outcome, drawn.code]).toEqual(['open', 'gas-measure-first'])
+    expect(drawn.reasons.map(({ code }) => code)).toEqual(['air-drawn-in', 'rest-and-measure'])
+    expect(of({ unmeasured: ['hoses-not-purged'] })).toEqual(['gas-measure-first', undefined])
+    expect(of({ unmeasured: ['air-drawn-in'], acid: true })).toEqual(['gas-recycle', 'doubtful'])
   })
   it('a mixture is for reclaim, whatever else', () => {
     expect(of({ mixed: true })).toEqual(['gas-reclaim', 'mixed'])

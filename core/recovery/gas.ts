@@ -2,6 +2,8 @@ import { quantity, type Verdict } from '../verdict'
 
 /** What is known of gas that was recovered into a cylinder. */
 export interface RecoveredGas {
+  /** Air, or another gas, may have come with it: what speaks for that. Nobody has measured it since. */
+  unmeasured: readonly ('air-drawn-in' | 'hoses-not-purged')[]
   /** The machine was purged, or what it keeps is booked: before that there is no word on it. */
   purged: boolean
   /** An acid test of gas or oil; undefined: none was made. */
@@ -25,11 +27,16 @@ export type GasCode =
   /** Only after filtering and drying, and a test. */
   | 'gas-recycle'
   | 'gas-reclaim'
+  /** Something speaks against it that a gauge at rest would settle. */
+  | 'gas-measure-first'
   /** Nobody has said whose system it is, and it lies with other gas. */
   | 'gas-owner-open'
 export type GasReason =
   | 'purge-first'
   | 'gas-mixed'
+  | 'air-drawn-in'
+  | 'hoses-not-purged'
+  | 'rest-and-measure'
   | 'gas-acid'
   | 'gas-air'
   | 'gas-acid-not-tested'
@@ -77,12 +84,14 @@ export function judgeGas(gas: RecoveredGas): GasVerdict {
   if (gas.owner === 'other') return say('caution', 'gas-reclaim', 'gas-owner-other')
   if (gas.owner === 'unknown' && gas.wasInIt !== 'nothing')
     return say('open', 'gas-owner-open', 'gas-lies-with-others')
+  if (gas.unmeasured.length > 0)
+    return say('open', 'gas-measure-first', ...gas.unmeasured, 'rest-and-measure')
   return say('good', 'gas-goes-back', 'gas-clean-as-far', owner, 'gas-new-drier')
 }
 
 /** How its cylinder is marked by that; undefined: nothing is said yet. */
 export function markFor({ code, reasons }: GasVerdict): 'used' | 'doubtful' | 'mixed' | undefined {
-  if (code === 'gas-not-yet') return undefined
+  if (code === 'gas-not-yet' || code === 'gas-measure-first') return undefined
   if (reasons.some((each) => each.code === 'gas-mixed')) return 'mixed'
   // Another owner's is no worse for it: it is only not to be used here.
   const amiss = reasons.some(({ code: why }) =>

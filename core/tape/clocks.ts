@@ -37,8 +37,14 @@ export function clocksOf(state: JobState, reference: Reference | null): Clock[] 
       // A station reads its own gauge, and asks for a hand where it wants one.
       dueAt: runningProgramme(state) ? null : hold.startedAt + holdRule(state).leastS * 1000,
     })
+  // A wait is over when gas moves again, whoever forgot to end its clock.
+  const movedAt = state.transfers.at(-1)?.startedAt ?? -Infinity
   for (const { watchId, what, startedAt, forS, endedAt } of state.watches)
-    if (endedAt === undefined && state.lastAt - startedAt < FORGOTTEN_MS)
+    if (
+      endedAt === undefined &&
+      state.lastAt - startedAt < FORGOTTEN_MS &&
+      (what !== 'pull' || startedAt >= movedAt)
+    )
       clocks.push({ clockId: watchId, what, startedAt, dueAt: startedAt + forS * 1000 })
   const transfer = openTransfer(state)
   if (transfer) {

@@ -92,10 +92,25 @@ function throughTheLeak(state: JobState): Notice[] {
     : []
 }
 
+/** Since when the cylinder that was filled last is on the hoses: what was read before that was read on another one. */
+function sinceOnHoses({ transfers }: JobState): number {
+  const other = transfers.findLast((each) => each.cylinderId !== transfers.at(-1)!.cylinderId)
+  return other?.endedAt ?? -Infinity
+}
+
+/** What a gauge and a clamp showed of the cylinder together, the last time. */
+export function cylinderRead(state: JobState) {
+  const of = <Note extends { at: number; point: string }>(notes: readonly Note[]) =>
+    notes.findLast((each) => each.point === 'cylinder' && each.at >= sinceOnHoses(state))
+  const [pressure, temperature] = [of(state.pressureNotes), of(state.temperatureNotes)]
+  if (!pressure || !temperature || Math.abs(pressure.at - temperature.at) > TOGETHER_MS) return undefined
+  return { pressure, temperature }
+}
+
 function inTheCylinder(state: JobState, refrigerant: string): Notice[] {
-  const pressure = state.pressureNotes.findLast((each) => each.point === 'cylinder')
-  const temperature = state.temperatureNotes.findLast((each) => each.point === 'cylinder')
-  if (!pressure || !temperature || Math.abs(pressure.at - temperature.at) > TOGETHER_MS) return []
+  const read = cylinderRead(state)
+  if (!read) return []
+  const { pressure, temperature } = read
   const [fit] = identify(
     {
       pressurePa: pressure.value,
@@ -118,6 +133,11 @@ function inTheCylinder(state: JobState, refrigerant: string): Notice[] {
       ...(fit.fit === 'above' && { why: whereFrom(state) }),
     },
   ]
+}
+
+/** What may have brought air along: a leak below zero draws it, hoses that nobody purged carry it. */
+export function airBrought(state: JobState): Exclude<AirSource, 'was-in-it'>[] {
+  return whereFrom(state).filter((each) => each !== 'was-in-it')
 }
 
 /** The likeliest first: a leak below zero draws it, hoses that nobody purged carry it; else it was in there. */

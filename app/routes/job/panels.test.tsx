@@ -407,12 +407,16 @@ describe('before a recovery', () => {
 describe('the gas', () => {
   const done = [started(12_000_000), ended(14_900_000)]
   it('no word before the purge; after it, back into the system; burnt and not tested, filtered first', () => {
+    const hoses = wrote('step-done', { step: 'purged-hoses' })
     const purged = wrote('step-done', { step: 'self-purged' })
     expect(panel('recover', [...done, emptied()])).toContain(
       'No word on the gas before the machine is purged',
     )
     const empty = [jobCylinder({ cylinderId: 'A', beforeMg: 0, balanceMg: 0 })]
-    const after = panel('recover', [...done, purged, emptied()], { cylinders: empty })
+    expect(panel('recover', [...done, purged, emptied()], { cylinders: empty })).toContain(
+      'Measure it before it goes back',
+    )
+    const after = panel('recover', [hoses, ...done, purged, emptied()], { cylinders: empty })
     expect(after).toContain('It may go back into this system')
     const burnt = panel(
       'recover',
@@ -491,7 +495,7 @@ describe('Check readings', () => {
 })
 
 describe('May the gas go back?', () => {
-  const pulled = [started(), ended(17_900_000), emptied(), wrote('step-done', { step: 'self-purged' })]
+  const pulled = [wrote('step-done', { step: 'purged-hoses' }), started(), ended(17_900_000), emptied(), wrote('step-done', { step: 'self-purged' })]
   const onDoubtful = (...more: Entry[]) =>
     panel('recover', [...pulled, ...more], {
       system: aSystemRecord(),

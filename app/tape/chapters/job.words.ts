@@ -5,7 +5,7 @@ import type { Words } from './words'
 export const STEP_WORDS = {
   'locked-out': 'Power off and locked out',
   'gas-identified': 'Refrigerant identified',
-  'purged-hoses': 'Hoses purged, cores out',
+  'purged-hoses': 'Hoses purged',
   'purged-joint-by-joint': 'Hoses purged joint by joint',
   'compressor-runs': 'Its compressor runs',
   'compressor-stands': 'Its compressor does not run',

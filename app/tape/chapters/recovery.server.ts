@@ -7,6 +7,7 @@ export const recovery: Schemas<RecoveryBodies> = {
   'recovery-ended': {
     how: oneOf('emptied', 'not-emptied', 'lost', 'elsewhere', 'shut-in', 'never-filled').required(),
     levelPa: Joi.number().min(0).max(2e7),
+    stoodS: Joi.number().integer().min(1).max(1e6),
   },
   'gas-judged': { cylinderId: id, condition: oneOf('clean', 'used', 'doubtful', 'mixed').required() },
   'recovery-planned': {

@@ -1,10 +1,11 @@
 import type { RecoveryEndKind } from '#core/recovery'
 import type { RecoveryBodies } from '#core/tape'
 import { CONDITION_WORDS, LEVEL_USE_WORDS, METHOD_WORDS } from '~/wording/en'
+import { duration } from '~/ui/time'
 import type { Words } from './words'
 
 const ENDS: Record<RecoveryEndKind, string> = {
-  emptied: 'Recovery ended: at level, and stays there',
+  emptied: 'Recovery ended: at level',
   'not-emptied': 'Recovery ended before it was empty',
   lost: 'The charge was gone: it has been lost',
   elsewhere: 'The charge was recovered elsewhere',
@@ -13,7 +14,8 @@ const ENDS: Record<RecoveryEndKind, string> = {
 }
 
 export const recovery: Words<RecoveryBodies> = {
-  'recovery-ended': ({ how }) => ENDS[how],
+  'recovery-ended': ({ how, stoodS }) =>
+    how === 'emptied' && stoodS ? `${ENDS.emptied}, and stayed there for ${duration(stoodS)}` : ENDS[how],
   'gas-judged': ({ cylinderId, condition }, { cylinder }) =>
     `Gas in ${cylinder(cylinderId)}: ${CONDITION_WORDS[condition]}`,
   'recovery-planned': ({ method, port, hose, coresOut, level }) =>

@@ -93,6 +93,8 @@ export const VERDICT_WORDS: Record<VerdictCode, string> = {
   'gas-recycle': 'Filter, dry and test it before it goes back',
   'gas-owner-open': 'Whose gas it lies with is not said',
   'gas-reclaim': 'For reclaim: not back into a system',
+  'gas-measure-first': 'Measure it before it goes back',
+  'wait-falls': 'It still goes down: this is no wait',
   'wait-by-time': 'Without a gauge: by time and weight only',
 }
 
@@ -169,6 +171,9 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'gas-acid': 'Acid was found: a burnt compressor leaves it in the gas and in the oil.',
   'gas-air': 'Air stands in the cylinder.',
   'gas-acid-not-tested': 'The compressor failed, and no acid test is noted.',
+  'air-drawn-in': 'A leak was known, and the system stood below zero: air came in with the gas.',
+  'hoses-not-purged': 'Nobody said that the hoses were purged: what was in them is in the cylinder.',
+  'rest-and-measure': 'Let the cylinder rest, and note its pressure and its temperature: they tell air.',
   'gas-on-doubtful': 'It lies on gas that was doubtful already.',
   'gas-clean-as-far': 'Nothing that is noted speaks against it.',
   'gas-owner-same': 'It is its owner’s own gas.',
@@ -183,6 +188,10 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'will-pass-level': 'If it goes on rising like that it passes the level before ten minutes are over.',
   'under-five-minutes': 'Under 5 minutes liquid under the oil has not boiled off yet.',
   'read-it-now': 'It was read before the five minutes were over: read the low side now.',
+  'read-it-again':
+    'One reading says where it stands, not whether it stays there: read the low side once more.',
+  'not-shut-off':
+    'After the stop the low side can only come back: the valve is open, or the machine still pulls.',
   'still-rising': 'It still rises: wait the ten minutes out.',
   'within-level': 'It stands within the level.',
   'another-brings': 'What returned would come with another pull.',

@@ -41,6 +41,27 @@ function waited(plant: ReturnType<typeof aPlant>, seconds: number): At[] {
   return low
 }
 
+describe('stays down', () => {
+  it('is judged from two readings: one says where it stands', () => {
+    const one = judgeWait(asked(bars([420, -0.1])))
+    expect([one.verdict.code, ...reasons(one)]).toEqual(['wait-too-soon', 'read-it-again'])
+    expect(judgeWait(asked(bars([20, -0.1], [420, -0.1]))).verdict.code).toBe('wait-done')
+    // What it read as it was stopped is the other one.
+    expect(judgeWait(asked(bars([-10, -0.1], [420, -0.1]))).verdict.code).toBe('wait-done')
+    expect(judgeWait(asked(bars([420, 0.5]))).verdict.code).toBe('wait-again')
+  })
+  it('is not said of what goes down after the stop: it was not shut off', () => {
+    const falls = judgeWait(asked(bars([20, 0.6], [420, -0.2])))
+    expect([falls.verdict.outcome, falls.verdict.code, ...reasons(falls)]).toEqual([
+      'open',
+      'wait-falls',
+      'not-shut-off',
+    ])
+    // No more than its gauge repeats to.
+    expect(judgeWait(asked(bars([20, -0.1], [420, -0.11]))).verdict.code).toBe('wait-done')
+  })
+})
+
 describe('on the simulated plant', () => {
   it('stopped at 0 psig with the fans off: again, and the next pull brings what was said', () => {
     const plant = aPlant({}, { line: 'machine', machine: 'run', valve: 'liquid' })

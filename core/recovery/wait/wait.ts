@@ -28,6 +28,8 @@ export type WaitCode =
   | 'wait-again'
   | 'wait-worth-it'
   | 'wait-done'
+  /** It goes down after the stop: something still pulls. */
+  | 'wait-falls'
   | 'wait-air'
   /** No gauge: time and a flat weight are all there is. */
   | 'wait-by-time'
@@ -38,6 +40,9 @@ export type WaitReason =
   | 'under-five-minutes'
   /** Nobody has read it for a while. */
   | 'read-it-now'
+  /** One reading says where it stands, not whether it stays there. */
+  | 'read-it-again'
+  | 'not-shut-off'
   | 'still-rising'
   | 'within-level'
   | 'another-brings'
@@ -122,6 +127,9 @@ export function judgeWait(asked: AfterPull): Wait {
     ...returned,
   })
 
+  // What rests on a charge that is still cold can only come back.
+  if (heldS > 0 && -risePa > Math.max(RISE_PA, streamed ? 0 : gaugePa / 2))
+    return say('open', 'wait-falls', ['not-shut-off'])
   const above = nowPa > levelPa + gaugePa
   // From below up to the air around and no further: air would do that, and so may gas.
   const below = stoppedPa < atmospherePa - gaugePa / 2 && nowPa <= atmospherePa + gaugePa
@@ -137,6 +145,7 @@ export function judgeWait(asked: AfterPull): Wait {
     ])
   if (heldS < LEAST_WAIT_S)
     return say('open', 'wait-too-soon', [nowS >= LEAST_WAIT_S ? 'read-it-now' : 'under-five-minutes'])
+  if (low.length < 2) return say('open', 'wait-too-soon', ['read-it-again'])
   if (heldS < FULL_WAIT_S && rises) {
     const thenPa = nowPa + perS * (FULL_WAIT_S - heldS)
     return say('open', 'wait-too-soon', [thenPa > levelPa + gaugePa ? 'will-pass-level' : 'still-rising'])

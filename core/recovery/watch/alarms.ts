@@ -1,6 +1,7 @@
 import { OutOfRangeError, type SaturationTable, saturationTempK } from '../../refrigerants'
 import type { Jump } from './jumps'
 import type { Pull, Watched } from './pull'
+import type { At } from './trend'
 
 /** What must be seen, or seen to, while a pull runs. */
 export type PullAlarm =
@@ -47,6 +48,13 @@ const AIR_S = 600
 const ICE_K = 273.15
 /** An old knock is no news, s. */
 const NEWS_S = 300
+/** And what a gauge or a clamp said so long ago says nothing of now, s. */
+const OLD_S = 900
+
+const shownNow = (readings: readonly At[], { nowS }: Pull): At | undefined => {
+  const last = readings.at(-1)
+  return last && nowS - last.atS <= OLD_S ? last : undefined
+}
 
 /** The worst first. */
 export function pullAlarms(pull: Pull, watched: Watched, facts: AlarmFacts): PullAlarm[] {
@@ -75,10 +83,11 @@ function atTheLimit({ kgPerS, weights }: Watched, { roomKg, comesKg }: AlarmFact
   return near ? [{ code: 'limit-near', roomKg, leastS, mostS }] : []
 }
 
-function atTheRating({ cylinderPa, atmospherePa }: Pull, { ratingPa }: AlarmFacts): PullAlarm[] {
-  const shown = cylinderPa.at(-1)
-  if (ratingPa === undefined || !shown || shown.value - atmospherePa <= ratingPa) return []
-  return [{ code: 'above-rating', cylinderPa: shown.value - atmospherePa, ratingPa }]
+function atTheRating(pull: Pull, { ratingPa }: AlarmFacts): PullAlarm[] {
+  const shown = shownNow(pull.cylinderPa, pull)
+  const abovePa = shown && shown.value - pull.atmospherePa
+  if (ratingPa === undefined || abovePa === undefined || abovePa <= ratingPa) return []
+  return [{ code: 'above-rating', cylinderPa: abovePa, ratingPa }]
 }
 
 function atTheStopLine(
@@ -107,15 +116,16 @@ function atTheStopLine(
   return [{ code: 'stop-line-near', inS: Math.max(0, inS), lowPa: low.now }]
 }
 
-function atTheCylinder({ cylinderK }: Pull): PullAlarm[] {
-  const shown = cylinderK.at(-1)
+function atTheCylinder(pull: Pull): PullAlarm[] {
+  const shown = shownNow(pull.cylinderK, pull)
   return shown && shown.value >= HOT_K ? [{ code: 'cylinder-hot', cylinderK: shown.value }] : []
 }
 
 /** By a clamp where there is one, else by what boils at the low side's pressure. */
-function atTheWater({ waterCooled, coilK, table }: Pull, { low, kgPerS }: Watched): PullAlarm[] {
+function atTheWater(pull: Pull, { low, kgPerS }: Watched): PullAlarm[] {
+  const { waterCooled, coilK, table } = pull
   if (!waterCooled || !kgPerS || kgPerS <= 0) return []
-  const boilsAtK = coilK.at(-1)?.value ?? (low && table ? boilingK(table, low.now) : undefined)
+  const boilsAtK = shownNow(coilK, pull)?.value ?? (low && table ? boilingK(table, low.now) : undefined)
   return boilsAtK !== undefined && boilsAtK < ICE_K ? [{ code: 'may-freeze', boilsAtK }] : []
 }
 

@@ -10,8 +10,9 @@ export interface RecoveryBodies {
   /**
    * How the recovery ended: also the answer to what became of gas that should still have been there.
    * @param levelPa what it had to come down to
+   * @param stoodS how long it had been read to stay there, where that was long enough to tell
    */
-  'recovery-ended': { how: RecoveryEndKind; levelPa?: number }
+  'recovery-ended': { how: RecoveryEndKind; levelPa?: number; stoodS?: number }
   /** What the gas in a cylinder is worth. */
   'gas-judged': { cylinderId: string; condition: Condition }
   /** Which way it is to be pulled, through which rig, and by which rule it is down. */

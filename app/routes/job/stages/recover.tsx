@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import type { RecoveryEndKind } from '#core/recovery'
+import { judgeWait, type RecoveryEndKind } from '#core/recovery'
 import { openTransfer, recoveredEpisode, stepDone } from '#core/tape'
-import { waitedAfter } from '#core/watching'
+import { waitedAfter, waitOf } from '#core/watching'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { NOTICE_WORDS } from '~/wording/en'
@@ -17,7 +17,7 @@ import { noticed, Notices } from './notices'
 import { NotPurgedTick, ShutDownSteps, useNotPurged } from '../kit/machine-end'
 import { StartTransfer } from './start-transfer'
 import { StepList } from './step-list'
-import { useLevelPa } from '../watch/use-place'
+import { useJudgedNow, useLevelPa } from '../watch/use-place'
 import { PullLines } from '../watch/pull-lines'
 import { Waiting } from '../watch/waiting'
 import { useWordsTyped } from './use-figure'
@@ -110,22 +110,37 @@ function Total() {
   )
 }
 
+/** How long it was read to stay down, where that was long enough to tell. */
+function useStood(): { stoodS?: number } {
+  const { state } = useJob()
+  const pull = waitedAfter(state)
+  const wait = useJudgedNow(
+    state,
+    null,
+    (lines, place) => pull && judgeWait(waitOf(state, pull, lines, place)),
+  )
+  const stays = wait?.verdict.code === 'wait-done' || wait?.verdict.code === 'wait-worth-it'
+  return stays ? { stoodS: Math.round(wait.heldS) } : {}
+}
+
 function EndRecovery({ pulled }: { pulled: boolean }) {
   const { state, data, note } = useJob()
   const give = useGiveVerdict()
   const against = noticed(data, state).some((each) => each.code === 'low-above-level')
-  const [ticked, setPurged] = useState(stepDone(state, 'self-purged'))
+  // What was purged before the last pull holds gas again.
+  const lastPull = state.transfers.findLast((each) => each.use === 'recover')
+  const isPurged = stepDone(state, 'self-purged', lastPull?.startedAt)
+  const [ticked, setPurged] = useState(isPurged)
   const [kept, setKept] = useState(false)
   const rest = useNotPurged()
   const levelPa = useLevelPa()
+  const stood = useStood()
   const purged = ticked || (kept && rest.massMg !== undefined)
   const end = (how: RecoveryEndKind) => {
-    const ended = draft('recovery-ended', { how, ...(how === 'emptied' && { levelPa }) })
+    const ended = draft('recovery-ended', { how, ...(how === 'emptied' && { levelPa, ...stood }) })
     note([
       ...(pulled && kept ? rest.entry() : []),
-      ...(pulled && ticked && !kept && !stepDone(state, 'self-purged')
-        ? [draft('step-done', { step: 'self-purged' })]
-        : []),
+      ...(pulled && ticked && !kept && !isPurged ? [draft('step-done', { step: 'self-purged' })] : []),
       ended,
       ...give('recovery', [ended]),
     ])
@@ -171,7 +186,7 @@ function EndRecovery({ pulled }: { pulled: boolean }) {
       )}
       <div className="row-of">
         <Button className="btn-big" disabled={!purged} onClick={() => end('emptied')}>
-          Empty, and it stays down
+          Empty: down to level
         </Button>
         <Button
           className="btn-big"

@@ -36,6 +36,13 @@ describe('parseQuick', () => {
       { runId: 'r1', weightMg: 5_500_000, on: started.entryId },
     ])
   })
+  it.each([
+    ['p low 1,250', ['p low 1.25 psi', 'p low 1250 psi']],
+    ['p 1,250', ['p 1.25 psi', 'p 1250 psi']],
+  ])('keeps what %s was of when one of its readings is chosen', (line, texts) => {
+    const parse = parseQuick(line, context())
+    expect(parse.kind === 'choose' && parse.readings.map(({ text }) => text)).toEqual(texts)
+  })
   it('offers the readings of an ambiguous weight as whole lines', () => {
     expect(parseQuick('@10:42 w 3-9', context())).toMatchObject({
       kind: 'choose',

@@ -59,15 +59,15 @@ export function parseQuick(line: string, context: QuickContext): QuickParse {
     case '':
       return weight(word === '' ? text : rest, word === '' ? '' : 'w ', context)
     case 'p':
-      return pointed(rest, PRESSURE_POINTS, 'low', 'pressure', context, (point, pressurePa) =>
+      return pointed('p', rest, PRESSURE_POINTS, 'low', 'pressure', context, (point, pressurePa) =>
         pressureDraft(point, pressurePa, context.reading),
       )
     case 't':
-      return pointed(rest, TEMPERATURE_POINTS, 'ambient', 'temperature', context, (point, tempK) =>
+      return pointed('t', rest, TEMPERATURE_POINTS, 'ambient', 'temperature', context, (point, tempK) =>
         draft('temperature-noted', { point, tempK }),
       )
     case 'v':
-      return measured('vacuum', rest, context, (pressurePa) => draft('vacuum-noted', { pressurePa }))
+      return measured('vacuum', rest, context, (pressurePa) => draft('vacuum-noted', { pressurePa }), 'v ')
     case 'oil':
       return oil(rest, context)
     case 'note':
@@ -117,12 +117,22 @@ function weight(text: string, prefix: string, context: QuickContext): QuickParse
 function oil(text: string, context: QuickContext): QuickParse {
   const [, direction, amount] = /^(out|in|parts)\s+(.*)$/i.exec(text) ?? []
   if (!direction) return wrong('Write oil out, oil in or oil parts, then how much: oil out 30')
-  return measured('volume', amount!, context, (volumeMl) =>
-    draft('oil-noted', { direction: direction.toLowerCase() as 'out' | 'in' | 'parts', volumeMl, text: '' }),
+  return measured(
+    'volume',
+    amount!,
+    context,
+    (volumeMl) =>
+      draft('oil-noted', {
+        direction: direction.toLowerCase() as 'out' | 'in' | 'parts',
+        volumeMl,
+        text: '',
+      }),
+    `oil ${direction} `,
   )
 }
 
 function pointed<P extends string>(
+  command: string,
   text: string,
   points: Record<string, P>,
   usual: P,
@@ -134,7 +144,8 @@ function pointed<P extends string>(
   if (word && !(word.toLowerCase() in points))
     return wrong(`"${word}" is no point of measurement: write ${Object.keys(points).join(', ')}.`)
   const point = word ? points[word.toLowerCase()]! : usual
-  const parse = measured(kind, word ? rest! : text, context, (value) => make(point, value))
+  const prefix = word ? `${command} ${word} ` : `${command} `
+  const parse = measured(kind, word ? rest! : text, context, (value) => make(point, value), prefix)
   return parse.kind === 'ready' ? { ...parse, echo: `${point}: ${parse.echo}` } : parse
 }
 
