@@ -17,6 +17,7 @@ keg_bench() {
   if [ "${1:-}" = vacuum ]; then run_ts bench/vacuum.ts; return; fi
   if [ "${1:-}" = running ]; then run_ts bench/running.ts; return; fi
   if [ "${1:-}" = truth ]; then run_ts bench/truth.ts; return; fi
+  if [ "${1:-}" = left ]; then run_ts bench/left.ts; return; fi
   cluster_forget bench
   cluster_start bench
   migrate

@@ -92,3 +92,12 @@ it('a long evening stays small', () => {
   expect(line[0]).toEqual([0, 0])
   expect(line.at(-1)).toEqual([39_999_000, 39_999])
 })
+
+it('knows when a device was heard last, on any channel', () => {
+  const store = liveStore()
+  expect(store.saidAt('d')).toBeUndefined()
+  store.said(said([1_000, 12]))
+  store.said({ kind: 'samples', id: 'd', samples: [['low', 3_000, 1, 0]] })
+  store.said({ kind: 'samples', id: 'dd', samples: [['low', 9_000, 1, 0]] })
+  expect(store.saidAt('d')).toBe(3_000)
+})

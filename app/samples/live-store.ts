@@ -103,6 +103,13 @@ export function liveStore(clock: () => number = () => performance.now()) {
             ),
       }
     },
+    /** When a device was heard of last, on any channel; undefined: it never was. */
+    saidAt(deviceId: string): number | undefined {
+      const own = [...kept].flatMap(([key, { last }]) =>
+        key.startsWith(`${deviceId} `) && last ? [last.at] : [],
+      )
+      return own.length > 0 ? Math.max(...own) : undefined
+    },
     /** Past and present as one line, with a break where nothing came. */
     line(key: ChannelKey): (Point | null)[] {
       const own = kept.get(key)

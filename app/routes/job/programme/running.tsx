@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import type { HandAnswer, PlannedStep } from '#core/programme'
 import { openTransfer, type Programme } from '#core/tape'
+import { useLive } from '~/samples/live-context'
 import { useShow } from '~/ui/reader'
 import { clockTime, duration } from '~/ui/time'
 import { ASK_WORDS, STEP_WORDS } from '~/wording/en'
@@ -19,7 +20,14 @@ export function Running({ programme }: { programme: Programme }) {
   const { tell, busy, error } = useStation()
   const nowMs = useServerNow(state) ?? programme.begunAt
   const station = data.bay?.stations.find((each) => each.kitId === programme.kitId)
-  const heardAt = Math.max(programme.begunAt, station?.heardAt ? new Date(station.heardAt).getTime() : 0)
+  const live = useLive()
+  // By what the page was loaded with, by what the station has written since, and by what it says all the while.
+  const heardAt = Math.max(
+    programme.begunAt,
+    station?.heardAt ? new Date(station.heardAt).getTime() : 0,
+    state.clocks[programme.deviceId]?.time ?? 0,
+    live?.store.saidAt(programme.deviceId) ?? 0,
+  )
   const speed = Number(data.standIns.find((each) => each.deviceId === programme.deviceId)?.state?.speed) || 1
   const silentMs = nowMs - heardAt
   const { asks } = programme
