@@ -33,6 +33,18 @@ describe('what is open before a job is closed', () => {
     const course = judged(aCourse().about().recover('A', 3).end('emptied')).target(3).charge('B', 3)
     expect(open(finished(course))).toEqual(['no-leak-test', 'no-hold'])
   })
+  it('less came out than should have, until somebody has looked for the leak or said why', () => {
+    // A station says no verdict, and nobody asks it for one: the weight alone is enough.
+    const short = () => judged(aCourse().about().recover('A', 2.1).end('emptied'))
+    expect(open(short())).toContain('recovered-short')
+    expect(open(short().search(false))).not.toContain('recovered-short')
+    expect(open(judged(aCourse().about().recover('A', 2.97).end('emptied')))).not.toContain('recovered-short')
+  })
+  it('check readings that say that something is wrong', () => {
+    // R-410A at 8 bar g evaporates at 1.7 C: a suction line of 30 C is 28 K too warm.
+    const off = charged().low(8).wait(2).suction(30).step('caps-on').step('label-in-panel')
+    expect(open(off)).toEqual(['readings-off'])
+  })
   it('a charge that is short, or over', () => {
     // The tolerance of the course is 30 g.
     expect(open(finished(charged(12, 2.8)))).toEqual(['charge-short'])

@@ -10,7 +10,8 @@ import { isRecovered } from './episodes'
 import { gasUnaccounted, isToppedUp } from './in-system'
 import type { VerdictAbout } from './chapters/verdicts'
 import { judgeCharged } from './charged'
-import { type JudgingContext, standingVerdict } from './judge'
+import { judgeRecovery, type JudgingContext, standingVerdict } from './judge'
+import { judgeChecks } from './judge-readings'
 import { leakKnown } from './leak-known'
 import { type JobState, type Stage, stepDone } from './state'
 
@@ -22,6 +23,7 @@ export type OpenPoint =
   | 'recovery-not-ended'
   | 'gas-unaccounted'
   | 'gas-not-judged'
+  | 'recovered-short'
   | 'leak-found'
   | 'no-leak-test'
   | 'no-hold'
@@ -37,6 +39,7 @@ export type OpenPoint =
   | 'retrofit-open'
   | 'no-charge'
   | 'readings-missing'
+  | 'readings-off'
   | 'caps'
   | 'parts-back'
   | 'label'
@@ -49,6 +52,7 @@ export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
   'recovery-not-ended': 'recover',
   'gas-unaccounted': 'recover',
   'gas-not-judged': 'close',
+  'recovered-short': 'leak-test',
   'leak-found': 'leak-test',
   'no-leak-test': 'leak-test',
   'no-hold': 'evacuate',
@@ -64,6 +68,7 @@ export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
   'retrofit-open': 'repair',
   'no-charge': 'charge',
   'readings-missing': 'verify',
+  'readings-off': 'verify',
   caps: 'close',
   'parts-back': 'close',
   label: 'close',
@@ -97,6 +102,7 @@ function inGas(state: JobState, context: JudgingContext): OpenPoint[] {
   if (gasUnaccounted(state, context)) points.push('gas-unaccounted')
   const received = state.transfers.filter((each) => each.use === 'recover' && each.amountMg > 0)
   if (received.some((each) => state.gas[each.cylinderId] === undefined)) points.push('gas-not-judged')
+  if (isShort(state, context) && !leakLookedFor(state)) points.push('recovered-short')
   return points
 }
 
@@ -158,7 +164,20 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
     points.push('retrofit-open')
   const { pressures, temperatures } = checkNotes(state)
   if (charged && (pressures.length === 0 || temperatures.length === 0)) points.push('readings-missing')
+  else if (charged && readingsAreOff(state, context)) points.push('readings-off')
   return points
+}
+
+function readingsAreOff(state: JobState, context: JudgingContext): boolean {
+  const { outcome } = judgeChecks(state, context)
+  return (outcome === 'caution' || outcome === 'bad') && !isOverruled(state, 'readings', context)
+}
+
+/** Whoever pulled it, a station as well: less came out than should have been in there. */
+function isShort(state: JobState, context: JudgingContext): boolean {
+  const code = judgeRecovery(state, context)?.code
+  const short = code === 'less-than-expected' || code === 'mostly-gone'
+  return short && !isOverruled(state, 'recovery', context)
 }
 
 /** Where gas was short it went somewhere: any look for it counts, found or not. */
