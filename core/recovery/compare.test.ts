@@ -26,6 +26,14 @@ describe('compareRecovered', () => {
     expect(early(3_000_000).reasons[0]!.code).toBe('rest-may-come')
     expect(early(3_200_000).code).toBe('more-than-expected')
   })
+  it('of a system that the books have empty: nothing came, or more than there was, in figures that can be written', () => {
+    const empty = { massMg: 0, sigmaMg: 15_000 }
+    const of = (massMg: number) => compareRecovered({ massMg, sigmaMg: 3_000 }, empty, { how: 'lost' })
+    expect(of(0).code).toBe('nothing-recovered')
+    expect(of(300_000).code).toBe('more-than-expected')
+    for (const { value, sigma } of [...of(0).numbers, ...of(300_000).numbers])
+      expect([Number.isFinite(value), Number.isFinite(sigma ?? 0)]).toEqual([true, true])
+  })
   it('gives no verdict on nothing, or without a plate', () => {
     expect(outcome(0)).toBe('nothing-recovered')
     expect(compareRecovered({ massMg: 2_000_000, sigmaMg: 10_000 }, null)).toMatchObject({

@@ -112,9 +112,11 @@ export function compareRecovered(
   })
   if (how === 'shut-in') return verdict('open', 'charge-shut-in', 'stays-in-the-unit')
   if (how === 'elsewhere') return verdict('open', 'recovered-elsewhere', 'not-weighed-here')
+  // By the books it was left empty: a share of nothing is no bound.
+  const some = expected && expected.massMg > 2 * expected.sigmaMg
   const nothingMg = Math.max(
     twoSigmaMg,
-    Math.min(NOTHING.mostMg, expected ? NOTHING.share * expected.massMg : NOTHING.mostMg),
+    Math.min(NOTHING.mostMg, some ? NOTHING.share * expected.massMg : NOTHING.mostMg),
   )
   const nothing = recovered.massMg < nothingMg
   if (contradictedPa !== undefined) {
@@ -124,7 +126,7 @@ export function compareRecovered(
   // Expected little and a coarse scale: what "nothing" is cannot be seen on it.
   if (nothing && how === 'not-emptied')
     return verdict('open', 'not-emptied', 'nothing-came-valve-or-empty', 'pull-again-or-hold')
-  if (nothing && expected && twoSigmaMg > NOTHING.share * expected.massMg && twoSigmaMg > restMg(expected)) {
+  if (nothing && some && twoSigmaMg > NOTHING.share * expected.massMg && twoSigmaMg > restMg(expected)) {
     addDivision(restMg(expected))
     return verdict('open', 'cannot-tell-with-this-scale', 'scale-too-coarse')
   }
@@ -146,7 +148,9 @@ export function compareRecovered(
   numbers.push(
     quantity('expected', kg(expected.massMg), 'kg', kg(expected.sigmaMg)),
     quantity('difference', kg(differenceMg), 'kg', kg(sigmaMg)),
-    quantity('variance', differenceMg / expected.massMg, 'share', sigmaMg / expected.massMg),
+    ...(expected.massMg > 0
+      ? [quantity('variance', differenceMg / expected.massMg, 'share', sigmaMg / expected.massMg)]
+      : []),
     quantity('left-behind', kg(rest), 'kg'),
   )
   if (differenceMg > 2 * sigmaMg)

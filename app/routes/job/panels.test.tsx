@@ -495,7 +495,13 @@ describe('Check readings', () => {
 })
 
 describe('May the gas go back?', () => {
-  const pulled = [wrote('step-done', { step: 'purged-hoses' }), started(), ended(17_900_000), emptied(), wrote('step-done', { step: 'self-purged' })]
+  const pulled = [
+    wrote('step-done', { step: 'purged-hoses' }),
+    started(),
+    ended(17_900_000),
+    emptied(),
+    wrote('step-done', { step: 'self-purged' }),
+  ]
   const onDoubtful = (...more: Entry[]) =>
     panel('recover', [...pulled, ...more], {
       system: aSystemRecord(),
