@@ -1,13 +1,13 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { judgeWait, type RecoveryEndKind } from '#core/recovery'
-import { openTransfer, recoveredEpisode, stepDone } from '#core/tape'
+import { asFound, gasUnaccounted, openTransfer, recoveredEpisode, stepDone } from '#core/tape'
 import { waitedAfter, waitOf } from '#core/watching'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'
 import { NOTICE_WORDS } from '~/wording/en'
 import { expectedIn } from '~/systems/expected'
-import { useJob } from '../job-context'
+import { useJob, useJudging } from '../job-context'
 import { useGiveVerdict } from '../verdict/give-verdict'
 import { ScaleFace, WANTS_NEXT } from '../face/scale-face'
 import { GasVerdicts } from '../verdict/gas-verdict'
@@ -46,7 +46,10 @@ export function Recover() {
       each.use === 'recover' &&
       !state.transfers.some((one) => one.use === 'recover' && one.cylinderId === each.cylinderId),
   )
-  const expected = expectedIn(data, state)
+  const judging = useJudging()
+  // What the books charged it with, else the plate: as its verdict will.
+  const expected = asFound(judging)?.weighed ?? expectedIn(data, state)
+  const asked = gasUnaccounted(state, judging) !== null
   const leftMg = expected ? Math.max(0, expected.massMg - state.recoveredMg) : null
   if (transfer?.use === 'charge') return <p className="mb-0">A charge is running: end it first.</p>
   if (transfer) return <ScaleFace transfer={transfer} leave={wholeJob} />
@@ -79,10 +82,8 @@ export function Recover() {
           )}
         </details>
       )}
-      {!closed && !ended && !chosen && (
-        <CylinderChoice use="recover" wantedMg={expectedIn(data, state)?.massMg ?? null} />
-      )}
-      {!closed && !ended && <EndRecovery pulled={pulled} />}
+      {!closed && !ended && !chosen && <CylinderChoice use="recover" wantedMg={expected?.massMg ?? null} />}
+      {!closed && !ended && (pulled || !asked) && <EndRecovery pulled={pulled} />}
     </>
   )
 }
