@@ -1,11 +1,10 @@
-import { cylinderLimit, liquidLevel, mostInMg, testDate } from '#core/cylinders'
+import { cylinderLimit, isNearLimit, liquidLevel, mostInMg, testDate } from '#core/cylinders'
 import { OutOfRangeError } from '#core/refrigerants'
 import { MG_PER_KG, ZERO_CELSIUS_K } from '#core/units'
 import type { CylinderRow } from '#db'
 import type { CylinderSight } from './sight'
 
 const ROOM_K = 20 + ZERO_CELSIUS_K
-const NEAR_LIMIT = 0.9
 
 /** A cylinder with what is to be seen of it at a glance: level at 20 C, limit, and words for what is amiss. */
 export function seen<T extends CylinderRow>(
@@ -42,7 +41,7 @@ function tagsOf(cylinder: CylinderRow, share: number | undefined, today: string)
   // A supplier fills virgin and one-way cylinders: their limit is theirs.
   const ours = cylinder.kind === 'recovery' || cylinder.kind === 'station'
   if (ours && share !== undefined && share > 1) tags.push(['over its limit', 'limit'])
-  else if (ours && share !== undefined && share > NEAR_LIMIT) tags.push(['near its limit', 'amber'])
+  else if (ours && share !== undefined && isNearLimit(share)) tags.push(['near its limit', 'amber'])
   if (state === 'overdue') tags.push(['test run out', 'limit'])
   if (state === 'due-soon') tags.push(['test due', 'amber'])
   if (state === 'unknown') tags.push(['test unknown', 'amber'])

@@ -1,4 +1,4 @@
-import { mayTake, type FitnessCode } from '#core/cylinders'
+import { isNearLimit, mayTake, type FitnessCode } from '#core/cylinders'
 import type { CylinderRow } from '#db'
 import { seen } from './condition'
 import type { CylinderSight } from './sight'
@@ -36,7 +36,7 @@ export interface Tile
 /** The order of the tiles: what is nearly full does not come before what has room; what may not be filled comes last. */
 export const byRoom = (a: Tile, b: Tile): number => lateness(a) - lateness(b)
 
-const lateness = ({ refusals, share }: Tile) => (refusals.length > 0 ? 2 : (share ?? 0) > 0.9 ? 1 : 0)
+const lateness = ({ refusals, share }: Tile) => (refusals.length > 0 ? 2 : isNearLimit(share) ? 1 : 0)
 
 export function tileOf(row: CylinderRow, today: string, marginPct: number, ahead = false): Tile {
   const { cylinderId, label, kind, refrigerant, tareMg, waterCapacityMg, condition } = row

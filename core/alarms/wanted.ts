@@ -1,3 +1,4 @@
+import { isNearLimit } from '../cylinders'
 import type { Stop } from '../programme'
 import {
   type AlarmFacts,
@@ -55,8 +56,6 @@ export interface Judged {
   alarms: Alarm[]
 }
 
-/** Of its limit. */
-const NEAR = 0.9
 const URGENT: ReadonlySet<AlarmCode> = new Set<AlarmCode>([
   'limit-passed',
   'stop-line-near',
@@ -108,7 +107,7 @@ export function judgePull(
     each.code === 'nudged' ? alarm('nudged', Math.round(each.atS / KNOCK_S)) : alarm(each.code),
   )
   const called = (code: AlarmCode) => alarms.some((each) => each.code === code)
-  if ((facts.share ?? 0) >= NEAR && !called('limit-near') && !called('limit-passed'))
+  if (isNearLimit(facts.share) && !called('limit-near') && !called('limit-passed'))
     alarms.push(alarm('limit-near'))
   if ((STATES as readonly string[]).includes(said.code)) alarms.push(alarm(said.code as 'stuck', standsAt))
   if (said.code === 'maybe-done' && said.flatS >= DONE_S) alarms.push(alarm('finished'))

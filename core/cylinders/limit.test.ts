@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { cylinderLimit, grossLimitMg, type LimitedCylinder, mayTake } from '.'
+import { cylinderLimit, grossLimitMg, isNearLimit, type LimitedCylinder, mayTake } from '.'
 import { aCylinderRecord } from '../../testing/a-cylinder-record'
 
 const kg = (value: number) => Math.round(value * 1e6)
@@ -54,4 +54,8 @@ describe('cylinderLimit', () => {
       why: 'capacity-unknown',
     })
   })
+})
+
+it('is near its limit from nine tenths on, whoever asks', () => {
+  expect([0.899, 0.9, 1.2, 0, undefined].map(isNearLimit)).toEqual([false, true, true, false, false])
 })

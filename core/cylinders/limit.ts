@@ -16,6 +16,12 @@ export type LimitedCylinder = Pick<
 /** Working fill of a station's tank where none is set, percent: 50 to 60 is usual, the rest is for warm days. */
 export const STATION_PCT = 60
 
+/** From here on the next cylinder is made ready, as a share of the limit. */
+const NEAR = 0.9
+
+/** Whether a cylinder is near its limit, or past it; where no limit is known it is not said. */
+export const isNearLimit = (share: number | null | undefined): boolean => (share ?? 0) >= NEAR
+
 export type LimitRefusal = 'one-way' | 'capacity-unknown' | 'no-stamped-ratio' | 'ratio-of-another-gas'
 
 export type CylinderLimit =

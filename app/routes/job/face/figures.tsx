@@ -1,3 +1,4 @@
+import { isNearLimit } from '#core/cylinders'
 import { isToppedUp, stopReadingMg, toGoMg, type Transfer } from '#core/tape'
 import { useReading } from '~/samples/live-context'
 import { useShow } from '~/ui/reader'
@@ -5,9 +6,6 @@ import { useJob } from '../job-context'
 import { useLiveNet } from '../live/live-net'
 import { useOnScale } from './bounds'
 import { TimeLeft } from './time-left'
-
-/** Of its limit: from here on the cylinder’s own alarm stands. */
-export const NEAR = 0.9
 
 /** The total, or what still has to go in, and what it counts against. */
 export function Figures({ transfer }: { transfer: Transfer }) {
@@ -110,7 +108,7 @@ export function LimitBar({ transfer }: { transfer: Transfer }) {
   const over = leftMg < 0
   return (
     <div className="limit">
-      <div className={`limit-bar ${over ? 'over' : on.share > NEAR ? 'near' : ''}`} aria-hidden>
+      <div className={`limit-bar ${over ? 'over' : isNearLimit(on.share) ? 'near' : ''}`} aria-hidden>
         <div style={{ width: `${Math.min(100, Math.max(0, 100 * on.share))}%` }} />
       </div>
       <div className="face-limits">
@@ -154,7 +152,7 @@ export function useAlarms(transfer: Transfer): Alarm[] {
         text: `${show('weight', -on.scale.leftMg)} past the limit: stop, close the cylinder, take some out again. Overfilled it bursts when it warms.`,
         action: 'next-cylinder',
       })
-    else if (on.share > NEAR)
+    else if (isNearLimit(on.share))
       alarms.push({
         text: 'Near the limit: have the next cylinder ready.',
         action: 'next-cylinder',

@@ -1,3 +1,4 @@
+import { isNearLimit } from '#core/cylinders'
 import { type PullAlarm, pullAlarms, type PullState, watch } from '#core/recovery'
 import { leakKnown, type Transfer } from '#core/tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
@@ -6,7 +7,6 @@ import { useShow } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
 import { useOnScale } from '../face/bounds'
-import { NEAR } from '../face/figures'
 import { useJob } from '../job-context'
 import { TakeOut } from './take-out'
 import { useJudgedNow } from './use-place'
@@ -53,7 +53,7 @@ function useWatched(transfer: Transfer): Seen {
     const watched = watch(pull)
     const roomMg = on?.scale.leftMg
     const rating = cylinderOf(transfer.cylinderId)?.servicePressurePa
-    const called = (on?.share ?? 0) > NEAR
+    const called = isNearLimit(on?.share)
     const alarms = pullAlarms(pull, watched, {
       roomKg: roomMg === undefined ? undefined : roomMg / MG_PER_KG,
       comesKg: mayStillComeKg(state, transfer, place, watched.weights.at(-1)?.value ?? 0),
