@@ -91,7 +91,7 @@ export interface SystemBefore {
 }
 
 /** Whoever empties a system knows what is in it afterwards; who tops it up says that it had lost something. */
-const wholeAfter = (job: JobState, before: boolean): boolean =>
+export const wholeAfter = (job: JobState, before: boolean): boolean =>
   everEmptied(job) || (before && !job.transfers.some((each) => each.use === 'charge'))
 
 /**

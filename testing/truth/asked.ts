@@ -2,7 +2,6 @@
 import {
   bookings,
   type BooksBeside,
-  everEmptied,
   foldTape,
   holdStands,
   type HoldStands,
@@ -23,6 +22,7 @@ import {
   type StageProgress,
   toGoMg,
 } from '#core/tape'
+import { wholeAfter } from '#core/unsent'
 import type { Verdict } from '#core/verdict'
 import { type Hand, SYSTEM_ID } from './hand'
 
@@ -114,8 +114,7 @@ export function shelved({ entries }: Pick<Hand, 'entries'>, shelf: Shelf): Shelf
       if (to.kind === 'lost') lost.push({ at, massMg })
     }
   }
-  const chargedOnto = state.transfers.some((each) => each.use === 'charge')
-  return { ...shelf, beside: { others, lost }, whole: everEmptied(state) || (shelf.whole && !chargedOnto) }
+  return { ...shelf, beside: { others, lost }, whole: wholeAfter(state, shelf.whole) }
 }
 
 function take(lost: { massMg: number }[], massMg: number): void {
