@@ -104,6 +104,11 @@ test('a live recovery with two pulls: what goes on, the wait, the second pull, t
   try {
     await open(page, `/jobs/${rig.jobId}`)
     await page
+      .getByRole('button', { name: /^Prepare/ })
+      .first()
+      .click()
+    await page.getByRole('button', { name: 'All at once, 3 to 4 s' }).click()
+    await page
       .getByRole('button', { name: /^Recover/ })
       .first()
       .click()

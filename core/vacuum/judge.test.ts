@@ -20,6 +20,17 @@ const live = (lengthS: number, micronAt: (atS: number) => number): Point[] =>
 const number = (judged: ReturnType<typeof judge>, name: string) =>
   judged.verdict.numbers.find((each) => each.name === name)
 
+/** 600 micron a minute. */
+const STRAIGHT: Point[] = [
+  [0, 300],
+  [2, 1500],
+  [4, 2700],
+  [6, 3900],
+  [8, 5100],
+  [10, 6300],
+  [12, 7500],
+]
+
 describe('judgeVacuum, typed readings', () => {
   it('two readings that hardly differ: tight and dry, since the whole rise bounds a leak', () => {
     // 20 micron in 10 min, doubt 2 x hypot(4.4, 2) = 10: 3 micron/min at the most, below the 10 that count.
@@ -41,20 +52,9 @@ describe('judgeVacuum, typed readings', () => {
     expect(held.verdict.code).toBe('held')
   })
   it('a straight rise far beyond what water does: a leak, and its size', () => {
-    const found = judge(
-      [
-        [0, 300],
-        [2, 1500],
-        [4, 2700],
-        [6, 3900],
-        [8, 5100],
-        [10, 6300],
-        [12, 7500],
-      ],
-      {
-        volumeM3: { least: 0.01, most: 0.01 },
-      },
-    )
+    const found = judge(STRAIGHT, {
+      volumeM3: { least: 0.01, most: 0.01 },
+    })
     expect([found.pass, found.leak]).toEqual([false, 'yes'])
     // 600 micron/min = 10 x 0.1333 Pa/s; in 10 L 13.3 Pa L/s.
     const slope = number(found, 'leak-slope')!
@@ -66,21 +66,10 @@ describe('judgeVacuum, typed readings', () => {
   })
   it('does not let more leak in a year than there is: then it says when all of it is gone', () => {
     const leak = (chargeKg?: number) =>
-      judge(
-        [
-          [0, 300],
-          [2, 1500],
-          [4, 2700],
-          [6, 3900],
-          [8, 5100],
-          [10, 6300],
-          [12, 7500],
-        ],
-        {
-          volumeM3: { least: 0.01, most: 0.01 },
-          gas: { workingPa: 1.4e6, molarMassG: 72.6, ...(chargeKg && { chargeKg }) },
-        },
-      )
+      judge(STRAIGHT, {
+        volumeM3: { least: 0.01, most: 0.01 },
+        gas: { workingPa: 1.4e6, molarMassG: 72.6, ...(chargeKg && { chargeKg }) },
+      })
     const year = number(leak(), 'leak-year')!
     const gone = number(leak(3), 'gone-in')!
     expect(number(leak(3), 'leak-year')).toBeUndefined()
