@@ -116,21 +116,21 @@ test('the face fits between the bars; an alarm too; nothing needs scrolling', as
   await field.fill('292')
   await expect(page.getByText('Past the limit: really so much?')).toBeVisible()
   expect(await key.boundingBox()).toEqual(before)
-  await page.getByRole('button', { name: '29 lb 3.25 oz?' }).tap()
+  await page.getByRole('button', { name: '29 lb 3.2 oz?' }).tap()
   await expect(page.locator('.hero').first()).toHaveText('2 lb 12 oz')
 
   // Undone in one tap, and the number comes back to be put right.
   await page.getByRole('button', { name: 'Undo: Weight 29 lb 3.25 oz' }).tap()
   await expect(page.locator('.hero').first()).toHaveText('1 lb 0.75 oz')
-  await expect(field).toHaveValue('29 lb 3.25 oz')
+  await expect(field).toHaveValue('29 lb 3.2 oz')
 
   // What was typed and not noted survives a reload, and another job in between.
   await page.reload()
-  await expect(field).toHaveValue('29 lb 3.25 oz')
+  await expect(field).toHaveValue('29 lb 3.2 oz')
   const path = new URL(page.url()).pathname
   await open(page, '/')
   await open(page, path)
-  await expect(field).toHaveValue('29 lb 3.25 oz')
+  await expect(field).toHaveValue('29 lb 3.2 oz')
 
   // Near the limit the alarm stands above the keys, with the next cylinder beside it.
   await field.fill('63 lb')

@@ -45,6 +45,9 @@ describe('typed', () => {
   it.each([
     [480, '480 g'],
     [750, '750 g'],
+    // 29.2 lb: no whole grams, so nobody read it in grams.
+    [13_244.897, '29 lb 3.2 oz'],
+    [1_247.38, '2 lb 12 oz'],
     [1_250, '1.250 kg'],
     [453.592, '1 lb 0 oz'],
   ])('keeps the words of a plate of %d g', (grams, words) => {

@@ -23,6 +23,8 @@ import {
   AmbiguousError,
   UnitError,
   MG_PER_G,
+  MG_PER_KG,
+  MG_PER_OZ,
   usualUnit,
   type UnitReading,
   type Units,
@@ -204,10 +206,21 @@ export function unitBeside(kind: MeasureKind, units: Units): string {
 }
 
 function weightTyped(massMg: number, { units }: ReadersUnits): string {
-  const styles = units.weight === 'kg' ? (['kg', 'lb-oz'] as const) : (['lb-oz', 'kg'] as const)
-  const notations = styles.map((style) => formatWeight(massMg, style).replace('−', '-'))
-  const same = notations.find((each) => Math.abs(oneWeight(each) - massMg) < HALF_G)
-  return same ?? `${Number((massMg / MG_PER_G).toFixed(1))} g`
+  const style = units.weight === 'kg' ? 'kg' : 'lb-oz'
+  const isSame = (notation: string) => Math.abs(oneWeight(notation) - massMg) < HALF_G
+  const shown = formatWeight(massMg, style).replace('−', '-')
+  if (isSame(shown)) return shown
+  const size = Math.abs(massMg)
+  const sign = massMg < 0 ? '-' : ''
+  // Whole grams were read in grams.
+  if (style === 'kg' || size % MG_PER_G === 0)
+    return size < MG_PER_KG
+      ? `${sign}${Number((size / MG_PER_G).toFixed(1))} g`
+      : `${sign}${(size / MG_PER_KG).toFixed(3)} kg`
+  const hundredths = Math.round((size / MG_PER_OZ) * 100)
+  const pounds = Math.floor(hundredths / 1_600)
+  const ounces = `${(hundredths % 1_600) / 100} oz`
+  return `${sign}${pounds > 0 ? `${pounds} lb ${ounces}` : ounces}`
 }
 
 const HALF_G = MG_PER_G / 2
