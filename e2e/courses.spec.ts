@@ -84,7 +84,7 @@ test('recover, charge, take a little out again, find a leak, recover again: the 
   await page.getByRole('button', { name: 'Start recovery' }).click()
   await finish(page, '14.4 kg')
   // What was purged before this pull holds gas again.
-  await page.getByLabel(/self-purged/).check()
+  await page.getByLabel(/The machine has self-purged/).check()
   await page.getByRole('button', { name: 'Empty: down to level' }).click()
   await expect(page.locator('.hero').first()).toHaveText('2.650 kg')
   await open(page, `${path}/label`)

@@ -116,7 +116,7 @@ test('the face fits between the bars; an alarm too; nothing needs scrolling', as
   await field.fill('292')
   await expect(page.getByText('Past the limit: really so much?')).toBeVisible()
   expect(await key.boundingBox()).toEqual(before)
-  await page.getByRole('button', { name: '29 lb 3.2 oz?' }).tap()
+  await page.getByRole('button', { name: '29 lb 3.25 oz?' }).tap()
   await expect(page.locator('.hero').first()).toHaveText('2 lb 12 oz')
 
   // Undone in one tap, and the number comes back to be put right.
