@@ -85,7 +85,7 @@ const CORE_MAY_USE = {
     'samples',
     'tape',
   ],
-  alarms: ['units', 'programme', 'recovery', 'tape', 'watching'],
+  alarms: ['units', 'cylinders', 'programme', 'recovery', 'tape', 'watching'],
   unsent: ['cylinders', 'ledger', 'kit', 'tape'],
 }
 
