@@ -5,13 +5,11 @@ import {
   type PullAlarm,
   pullAlarms,
   type PullState,
-  pullTimeLeft,
   type TimeLeft,
   watch,
 } from '../recovery'
-import { MG_PER_KG } from '../units'
 import { clocksOf, type JobState, openTransfer, type Transfer } from '../tape'
-import { type LinesOf, mayStillComeKg, type Place, pullOf } from '../watching'
+import { type LinesOf, mayStillComeKg, type Place, pullLeft, pullOf } from '../watching'
 
 /** Everything that calls. */
 export type AlarmCode =
@@ -66,16 +64,6 @@ const URGENT: ReadonlySet<AlarmCode> = new Set<AlarmCode>([
   'falling',
   'cut-out',
 ])
-/** States in which the weight says how long it still takes. */
-const COMING: ReadonlySet<PullState['code']> = new Set<PullState['code']>([
-  'running-over',
-  'liquid',
-  'vapour',
-  'slowing',
-  'boiling-cold',
-  'pushing-hot',
-  'restricted',
-])
 /** Stands at another weight than it did: stuck once more. */
 const STANDS_KG = 0.05
 /** A knock is one knock, however its second is reckoned. */
@@ -111,15 +99,11 @@ export function judgePull(
     alarms.push(alarm('limit-near'))
   if ((STATES as readonly string[]).includes(said.code)) alarms.push(alarm(said.code as 'stuck', standsAt))
   if (said.code === 'maybe-done' && said.flatS >= DONE_S) alarms.push(alarm('finished'))
-  const stillKg = place.expected
-    ? Math.max(0, place.expected.massMg - state.recoveredMg + transfer.amountMg) / MG_PER_KG
-    : undefined
   return {
     state: said,
     kgPerS: watched.kgPerS,
     movedKg,
-    // Of what only creeps, stands or goes back nobody can say when it is over.
-    left: COMING.has(said.code) ? pullTimeLeft(watched.weights, stillKg) : undefined,
+    left: pullLeft(state, transfer, pull, watched, place),
     alarms,
   }
 }

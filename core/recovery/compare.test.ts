@@ -74,6 +74,11 @@ describe('compareRecovered', () => {
     expect(compareRecovered({ massMg: 2_900_000, sigmaMg: 10_000 }, guessed).code).toBe(
       'expectation-in-doubt',
     )
+    // The books had weighed so little in, to 15 g: nothing to measure there.
+    const weighed = { massMg: 400_000, sigmaMg: 15_000 }
+    expect(compareRecovered({ massMg: 390_000, sigmaMg: 3_000 }, weighed, { weighed: true }).code).toBe(
+      'as-expected',
+    )
     // Line measured, to 80 g in 2.9 kg: doubt 161 g and rest 59 are within a tenth, 290 g.
     const measured = { massMg: 2_900_000, sigmaMg: 80_000 }
     expect(compareRecovered({ massMg: 2_850_000, sigmaMg: 10_000 }, measured).code).toBe('as-expected')

@@ -78,6 +78,8 @@ export interface HowItEnded {
   how?: Exclude<RecoveryEndKind, 'never-filled'>
   /** Noted after the last pull, above the level, Pa. */
   contradictedPa?: number | undefined
+  /** What is expected was weighed in, by this job or the books: nothing of it is guessed. */
+  weighed?: boolean
   /** Noted before the first pull, above the air around by more than its gauge may be off, Pa. */
   stoodPa?: number | undefined
 }
@@ -94,7 +96,7 @@ export interface HowItEnded {
 export function compareRecovered(
   recovered: Weighed,
   expected: Weighed | null,
-  { how = 'emptied', contradictedPa, stoodPa }: HowItEnded = {},
+  { how = 'emptied', weighed = false, contradictedPa, stoodPa }: HowItEnded = {},
 ): RecoveryVerdict {
   const kg = (massMg: number) => massMg / MG_PER_KG
   const twoSigmaMg = 2 * recovered.sigmaMg
@@ -166,7 +168,7 @@ export function compareRecovered(
       return verdict('open', 'cannot-tell-with-this-scale', 'scale-too-coarse')
     }
     if (how === 'not-emptied') return verdict('open', 'not-emptied', 'rest-may-come', 'pull-again-or-hold')
-    if (isGuess(expected) && 2 * sigmaMg + rest > WITHIN * expected.massMg)
+    if (!weighed && isGuess(expected) && 2 * sigmaMg + rest > WITHIN * expected.massMg)
       return verdict('open', 'expectation-in-doubt', 'line-first')
     return verdict('good', 'as-expected', 'not-a-leak', 'may-go-back-if-clean')
   }

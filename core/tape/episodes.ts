@@ -1,4 +1,5 @@
 import { type RecoveryEndKind, restMg } from '../recovery'
+import type { Trade } from '../systems'
 import { STANDARD_ATMOSPHERE_PA } from '../units'
 import { gaugeAt } from './instruments'
 import { levelHere } from './level'
@@ -211,11 +212,22 @@ function pressureAgainst(
   )
   if (!noted) return undefined
   const atmospherePa = noted.atmospherePa ?? STANDARD_ATMOSPHERE_PA
-  // Ends of before the level was noted with them: what a stationary system of ordinary size had to come down to, by what was known.
-  const then = { ...state, leakChecks: state.leakChecks.filter((each) => each.at <= at) }
-  const level = levelPa ?? levelHere(then, { chargeKg: null, trade: 'stationary' }, atmospherePa)?.levelPa
+  const level = levelPa ?? levelThen(state, at, atmospherePa) ?? atmospherePa
   // What its gauge may be off: what stands higher than that is not down.
-  return noted.value > (level ?? atmospherePa) + gaugeAt(state, noted.at).value ? noted.value : undefined
+  return noted.value > level + gaugeAt(state, noted.at).value ? noted.value : undefined
+}
+
+/**
+ * Of ends that were noted without their level: the least that any system of the gas had to come down to, by what was known then. A
+ * low-pressure gas is in no vehicle.
+ */
+function levelThen(state: JobState, at: number, atmospherePa: number): number | undefined {
+  const by = <Noted extends { at: number }>(noted: readonly Noted[]) => noted.filter((each) => each.at <= at)
+  const then = { ...state, leakChecks: by(state.leakChecks), steps: by(state.steps) }
+  const of = (trade: Trade) => levelHere(then, { chargeKg: null, trade }, atmospherePa)
+  const stationary = of('stationary')
+  if (!stationary || stationary.pressureClass === 'low') return stationary?.levelPa
+  return Math.max(stationary.levelPa, of('vehicle')!.levelPa)
 }
 
 /**

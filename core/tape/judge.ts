@@ -45,6 +45,7 @@ export function judgeRecovery(state: JobState, reference: Reference): RecoveryVe
   }
   const verdict = compareRecovered(recovered, expected, {
     how: end.how,
+    weighed: began === 'empty' || asFound(reference)?.from === 'books',
     contradictedPa: end.contradictedPa,
     stoodPa: stoodBefore(state, episode),
   })

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { aCourse, type Course } from '../../testing/a-course'
 import { saturationPressurePa, tableOf } from '../refrigerants'
 import { ZERO_CELSIUS_K } from '../units'
-import { notices } from '.'
+import { airIn, notices } from '.'
 
 const codes = (course: Course, chargeKg: number | null = 3) =>
   notices(course.state(), chargeKg).map((each) => each.code)
@@ -29,6 +29,25 @@ describe('notices', () => {
     expect(
       codes(aCourse().about('R-410A').search(true).step('repair-done').recover('A', 2).low(-0.2)),
     ).toEqual([])
+  })
+  it('belong to the cylinder that they were read on', () => {
+    const atRest = (course: Course, bar: number) =>
+      course
+        .write('pressure-noted', {
+          point: 'cylinder',
+          pressurePa: saturationPressurePa(tableOf('R-410A'), 20 + ZERO_CELSIUS_K, 'bubble') + bar * 1e5,
+        })
+        .wait(2)
+        .write('temperature-noted', { point: 'cylinder', tempK: 20 + ZERO_CELSIUS_K })
+    const airy = () => atRest(pulled(), 2)
+    expect(codes(airy())).toEqual(['cylinder-above'])
+    const next = airy().recover('B', 0.5)
+    expect(codes(next)).toEqual([])
+    expect(airIn(next.state(), 'A')).toMatchObject({ isMeasured: true })
+    expect(airIn(next.state(), 'A').share).toBeGreaterThan(0.05)
+    expect(airIn(next.state(), 'B')).toEqual({ isMeasured: false })
+    expect(airIn(atRest(next, 0).state(), 'B')).toEqual({ isMeasured: true })
+    expect(airIn(next.state(), 'A').share).toBeGreaterThan(0.05)
   })
   it('tell air or another gas in the cylinder by pressure and temperature', () => {
     const cylinder = (bar: number) =>

@@ -9,6 +9,7 @@ import { leakKnown } from './leak-known'
 import { levelHere } from './level'
 import { gasAt } from './gas-at'
 import { type JobState, stepDone } from './state'
+import type { Transfer } from './weighings'
 
 /** What a practitioner would notice in what is noted already. */
 export type NoticeCode =
@@ -92,16 +93,23 @@ function throughTheLeak(state: JobState): Notice[] {
     : []
 }
 
-/** Since when the cylinder that was filled last is on the hoses: what was read before that was read on another one. */
-function sinceOnHoses({ transfers }: JobState): number {
-  const other = transfers.findLast((each) => each.cylinderId !== transfers.at(-1)!.cylinderId)
-  return other?.endedAt ?? -Infinity
+/** While a cylinder was on the hoses the last time: what was read before or after that was read on another one. */
+function onHoses({ transfers }: JobState, cylinderId: string | undefined): { fromAt: number; toAt: number } {
+  const last = transfers.findLastIndex((each) => each.cylinderId === cylinderId)
+  const other = (each: Transfer) => each.cylinderId !== cylinderId
+  // What was read between two of them was still of the first.
+  const before = transfers.slice(0, last + 1).findLastIndex(other)
+  return {
+    fromAt: before < 0 ? -Infinity : transfers[before + 1]!.startedAt,
+    toAt: transfers.slice(last + 1).find(other)?.startedAt ?? Infinity,
+  }
 }
 
-/** What a gauge and a clamp showed of the cylinder together, the last time. */
-export function cylinderRead(state: JobState) {
+/** What a gauge and a clamp showed together, the last time, of the cylinder that was filled last, or of another one. */
+export function cylinderRead(state: JobState, cylinderId = state.transfers.at(-1)?.cylinderId) {
+  const { fromAt, toAt } = onHoses(state, cylinderId)
   const of = <Note extends { at: number; point: string }>(notes: readonly Note[]) =>
-    notes.findLast((each) => each.point === 'cylinder' && each.at >= sinceOnHoses(state))
+    notes.findLast((each) => each.point === 'cylinder' && each.at >= fromAt && each.at < toAt)
   const [pressure, temperature] = [of(state.pressureNotes), of(state.temperatureNotes)]
   if (!pressure || !temperature || Math.abs(pressure.at - temperature.at) > TOGETHER_MS) return undefined
   return { pressure, temperature }
@@ -109,8 +117,26 @@ export function cylinderRead(state: JobState) {
 
 function inTheCylinder(state: JobState, refrigerant: string): Notice[] {
   const read = cylinderRead(state)
-  if (!read) return []
-  const { pressure, temperature } = read
+  const seen = read && fitOf(state, refrigerant, read)
+  if (!seen) return []
+  const { fit, ofVapour } = seen
+  return [
+    {
+      code: fit.fit === 'above' ? 'cylinder-above' : 'cylinder-below',
+      numbers: [
+        quantity('level', read.pressure.value, 'Pa'),
+        quantity('expected', fit.saturationPa, 'Pa', fit.sigmaPa),
+        ...(fit.fit === 'above' ? [quantity('air', ofVapour, 'share')] : []),
+      ],
+      ...(fit.fit === 'above' && { why: whereFrom(state) }),
+    },
+  ]
+}
+
+type CylinderRead = NonNullable<ReturnType<typeof cylinderRead>>
+
+/** Where it does not fit its gas: how, and how much air that would be. */
+function fitOf(state: JobState, refrigerant: string, { pressure, temperature }: CylinderRead) {
   const [fit] = identify(
     {
       pressurePa: pressure.value,
@@ -120,19 +146,21 @@ function inTheCylinder(state: JobState, refrigerant: string): Notice[] {
     },
     [refrigerant],
   )
-  if (!fit || fit.fit === 'fits') return []
-  const { ofVapour } = airShare(pressure.value, fit.saturationPa, fit.sigmaPa)
-  return [
-    {
-      code: fit.fit === 'above' ? 'cylinder-above' : 'cylinder-below',
-      numbers: [
-        quantity('level', pressure.value, 'Pa'),
-        quantity('expected', fit.saturationPa, 'Pa', fit.sigmaPa),
-        ...(fit.fit === 'above' ? [quantity('air', ofVapour, 'share')] : []),
-      ],
-      ...(fit.fit === 'above' && { why: whereFrom(state) }),
-    },
-  ]
+  if (!fit || fit.fit === 'fits') return undefined
+  return { fit, ofVapour: airShare(pressure.value, fit.saturationPa, fit.sigmaPa).ofVapour }
+}
+
+/** What a cylinder showed after its last pull: whether it was read at all, and the air in its vapour. */
+export function airIn(state: JobState, cylinderId: string): { isMeasured: boolean; share?: number } {
+  const last = state.transfers.findLast((each) => each.cylinderId === cylinderId && each.use === 'recover')
+  const read = cylinderRead(state, cylinderId)
+  const gas = last && gasAt(state, last.startedAt)
+  if (!read || !gas) return { isMeasured: false }
+  const seen = fitOf(state, gas, read)
+  return {
+    isMeasured: read.pressure.at >= (last.endedAt ?? Infinity),
+    ...(seen?.fit.fit === 'above' && { share: seen.ofVapour }),
+  }
 }
 
 /** What may have brought air along: a leak below zero draws it, hoses that nobody purged carry it. */

@@ -46,7 +46,9 @@ describe('stays down', () => {
     const one = judgeWait(asked(bars([420, -0.1])))
     expect([one.verdict.code, ...reasons(one)]).toEqual(['wait-too-soon', 'read-it-again'])
     expect(judgeWait(asked(bars([20, -0.1], [420, -0.1]))).verdict.code).toBe('wait-done')
-    // What it read as it was stopped is the other one.
+    // What it read as it was stopped is the other one, unless the machine was still on its way down.
+    const onItsWay = judgeWait(asked(bars([-100, 2], [420, -0.1])))
+    expect([onItsWay.verdict.code, ...reasons(onItsWay)]).toEqual(['wait-too-soon', 'read-it-again'])
     expect(judgeWait(asked(bars([-10, -0.1], [420, -0.1]))).verdict.code).toBe('wait-done')
     expect(judgeWait(asked(bars([420, 0.5]))).verdict.code).toBe('wait-again')
   })

@@ -127,8 +127,9 @@ export function judgeWait(asked: AfterPull): Wait {
     ...returned,
   })
 
-  // What rests on a charge that is still cold can only come back.
-  if (heldS > 0 && -risePa > Math.max(RISE_PA, streamed ? 0 : gaugePa / 2))
+  // What rests on a charge that is still cold can only come back. Before the stop it fell, as it should.
+  const since = low.filter(({ atS }) => atS >= 0)
+  if (since[0] && since[0].value - nowPa > Math.max(RISE_PA, streamed ? 0 : gaugePa / 2))
     return say('open', 'wait-falls', ['not-shut-off'])
   const above = nowPa > levelPa + gaugePa
   // From below up to the air around and no further: air would do that, and so may gas.
@@ -145,7 +146,9 @@ export function judgeWait(asked: AfterPull): Wait {
     ])
   if (heldS < LEAST_WAIT_S)
     return say('open', 'wait-too-soon', [nowS >= LEAST_WAIT_S ? 'read-it-now' : 'under-five-minutes'])
-  if (low.length < 2) return say('open', 'wait-too-soon', ['read-it-again'])
+  // What stood no higher while the machine pulled has not come back since; what stood higher says nothing of now.
+  const isReadTwice = since.length > 1 || (start !== undefined && start.value <= nowPa + gaugePa)
+  if (!isReadTwice) return say('open', 'wait-too-soon', ['read-it-again'])
   if (heldS < FULL_WAIT_S && rises) {
     const thenPa = nowPa + perS * (FULL_WAIT_S - heldS)
     return say('open', 'wait-too-soon', [thenPa > levelPa + gaugePa ? 'will-pass-level' : 'still-rising'])

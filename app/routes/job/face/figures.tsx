@@ -59,7 +59,7 @@ export function Figures({ transfer }: { transfer: Transfer }) {
               <strong className="digits">{show('weight', rate)}/min</strong>
             </div>
           )}
-          <TimeLeft transfer={transfer} />
+          {transfer.use === 'charge' && <TimeLeft transfer={transfer} />}
         </div>
       </div>
       <Reckoned transfer={transfer} />

@@ -5,7 +5,7 @@ import { useJob, useJudging } from '../job-context'
 
 const TICK_MS = 10_000
 
-/** How long it still takes, as a range, from the weights noted so far. */
+/** How long a charge still takes, as a range, from the weights noted so far; of a pull the state line says it. */
 export function TimeLeft({ transfer }: { transfer: Transfer }) {
   const { state } = useJob()
   const left = transferTimeLeft(state, transfer, useJudging())

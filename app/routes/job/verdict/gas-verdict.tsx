@@ -1,6 +1,6 @@
 import { Button, Form } from 'react-bootstrap'
 import { type GasVerdict, judgeGas, markFor, type RecoveredGas } from '#core/recovery'
-import { airBrought, cylinderRead, gasAt, gasIsFoul, notices, stepDone } from '#core/tape'
+import { airBrought, airIn, gasAt, gasIsFoul, stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS } from '~/wording/en'
@@ -105,18 +105,15 @@ function useGas(cylinder: JobCylinder): GasVerdict {
   const { state, data } = useJob()
   const { cylinderId, beforeMg, condition, refrigerant, ownerCustomerId } = cylinder
   const filled = beforeMg > NOTHING_MG
-  const above = notices(state, null).find((each) => each.code === 'cylinder-above')
   const last = state.transfers.findLast((each) => each.use === 'recover')
-  const measured =
-    last !== undefined && (cylinderRead(state)?.pressure.at ?? -Infinity) >= (last.endedAt ?? Infinity)
+  const { isMeasured, share } = airIn(state, cylinderId)
   const gas: Omit<RecoveredGas, 'wasInIt'> = {
-    unmeasured: measured ? [] : airBrought(state).map((each) => AGAINST[each]),
+    unmeasured: isMeasured ? [] : airBrought(state).map((each) => AGAINST[each]),
     purged: stepDone(state, 'self-purged', last?.startedAt) || state.episodes.some((each) => each.keptMg > 0),
     acid: acidOf(state.gasTests),
     compressorFailed:
       stepDone(state, 'compressor-burnt') || state.parts.some(({ part }) => part === 'compressor'),
-    airShare:
-      last?.cylinderId === cylinderId ? above?.numbers.find((each) => each.name === 'air')?.value : undefined,
+    airShare: share,
     mixed:
       condition === 'mixed' ||
       gasIsFoul(state) ||

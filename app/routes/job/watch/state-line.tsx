@@ -1,8 +1,8 @@
 import { isNearLimit } from '#core/cylinders'
-import { type PullAlarm, pullAlarms, type PullState, watch } from '#core/recovery'
+import { type PullAlarm, pullAlarms, type PullState, type TimeLeft, watch } from '#core/recovery'
 import { leakKnown, type Transfer } from '#core/tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
-import { mayStillComeKg, pullOf } from '#core/watching'
+import { mayStillComeKg, pullLeft, pullOf } from '#core/watching'
 import { useShow } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
@@ -15,7 +15,7 @@ import '~/styles/pull.scss'
 /** In words and with a number what goes on in a running recovery, and what must be seen to. */
 export function StateLine({ transfer }: { transfer: Transfer }) {
   const { closed } = useJob()
-  const { state, alarms, speed } = useWatched(transfer)
+  const { state, left, alarms, speed } = useWatched(transfer)
   const text = useNumbers()
   const { says, helps } = PULL_WORDS[state.code]
   const number = text.ofState(state)
@@ -24,6 +24,7 @@ export function StateLine({ transfer }: { transfer: Transfer }) {
       {/* Read out when it changes; the numbers beside it change every second. */}
       <strong role="status">{says}</strong>
       {number && <span className="digits">{number}</span>}
+      {left && 'leastS' in left && <span className="digits">{leftWords(left, speed)}</span>}
       {helps && <span className="quiet">{helps}</span>}
       {alarms.map((alarm) => (
         <span key={`${alarm.code} ${'atS' in alarm ? alarm.atS : ''}`} className="pull-alarm">
@@ -39,8 +40,12 @@ export function StateLine({ transfer }: { transfer: Transfer }) {
   )
 }
 
+const leftWords = ({ leastS, mostS }: { leastS: number; mostS: number }, speed: number) =>
+  mostS > 0 ? `${minutesRange(leastS / speed, mostS / speed)} left` : 'by its rate it should be done'
+
 interface Seen {
   state: PullState
+  left: TimeLeft | undefined
   alarms: PullAlarm[]
   speed: number
 }
@@ -64,6 +69,7 @@ function useWatched(transfer: Transfer): Seen {
     // Near and past its limit the cylinder has an alarm of its own: nothing is called twice for one cause.
     return {
       state: watched.state,
+      left: pullLeft(state, transfer, pull, watched, place),
       alarms: alarms.filter(({ code }) => !(called && /^limit/.test(code))),
       speed: place.speed,
     }
