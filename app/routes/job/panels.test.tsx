@@ -416,6 +416,7 @@ describe('the gas', () => {
     expect(panel('recover', [...done, purged, emptied()], { cylinders: empty })).toContain(
       'Measure it before it goes back',
     )
+    expect(panel('recover', [...done, purged, emptied()], { cylinders: empty })).toContain('They were purged')
     const after = panel('recover', [hoses, ...done, purged, emptied()], { cylinders: empty })
     expect(after).toContain('It may go back into this system')
     const burnt = panel(

@@ -172,7 +172,7 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'gas-air': 'Air stands in the cylinder.',
   'gas-acid-not-tested': 'The compressor failed, and no acid test is noted.',
   'air-drawn-in': 'A leak was known, and the system stood below zero: air came in with the gas.',
-  'hoses-not-purged': 'Nobody said that the hoses were purged: what was in them is in the cylinder.',
+  'hoses-not-purged': 'Nobody said that the hoses were purged: what was in them went into the cylinder.',
   'rest-and-measure': 'Let the cylinder rest, and note its pressure and its temperature: they tell air.',
   'gas-on-doubtful': 'It lies on gas that was doubtful already.',
   'gas-clean-as-far': 'Nothing that is noted speaks against it.',

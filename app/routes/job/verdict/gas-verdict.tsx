@@ -82,6 +82,7 @@ function OfCylinder({ cylinder }: { cylinder: JobCylinder }) {
             Marked: <strong>{CONDITION_WORDS[noted].toLowerCase()}</strong>
           </p>
         )}
+        {verdict.code === 'gas-measure-first' && !closed && <Settle verdict={verdict} />}
         {mark && mark !== noted && !closed && (
           <div className="mt-1">
             <Button
@@ -95,6 +96,26 @@ function OfCylinder({ cylinder }: { cylinder: JobCylinder }) {
           </div>
         )}
       </VerdictCard>
+    </div>
+  )
+}
+
+/** What settles it: a word on the hoses, or a gauge and a clamp on the cylinder at rest. */
+function Settle({ verdict }: { verdict: GasVerdict }) {
+  const { note, openStage } = useJob()
+  return (
+    <div className="row-of mt-1">
+      {verdict.reasons.some(({ code }) => code === 'hoses-not-purged') && (
+        <Button
+          variant="outline-primary"
+          onClick={() => note([draft('step-done', { step: 'purged-hoses' })])}
+        >
+          They were purged
+        </Button>
+      )}
+      <Button variant="outline-primary" onClick={() => openStage('prepare')}>
+        Measure it at rest
+      </Button>
     </div>
   )
 }
