@@ -31,8 +31,8 @@ export interface TargetInput {
   expectedMg: number | null
   /** What an earlier job left in it, by the books, mg; null: they do not know. */
   earlierMg?: number | null
-  /** After a change of gas: so much of the plate's mass, mg. What came out was another gas, and says nothing. */
-  retrofitMg?: number
+  /** After a change of gas: so much of the plate's mass, mg; null: nobody has said how much. What came out was another gas, and says nothing. */
+  retrofitMg?: number | null
   /** The verdict that stands says that the recovered weight is what was expected, and no leak was found. */
   recoveredAgrees: boolean
 }
@@ -56,7 +56,8 @@ export function chargeTargets({
     reason,
     toleranceMg: chargeToleranceMg(massMg, trade),
   })
-  if (retrofitMg !== undefined) return [target('retrofit', retrofitMg, 'percent-of-plate')]
+  if (retrofitMg !== undefined)
+    return retrofitMg === null ? [] : [target('retrofit', retrofitMg, 'percent-of-plate')]
   const recovered =
     recoveredMg > 0
       ? [target('recovered', recoveredMg, recoveredAgrees ? 'recovered-agrees' : 'recovered-only')]

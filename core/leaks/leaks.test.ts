@@ -23,13 +23,35 @@ describe('judgePressureHold', () => {
   it('judges only beyond the uncertainty, and says what it could have seen', () => {
     expect(hold(bar(22)).verdict.code).toBe('pressure-lost')
     expect(hold(bar(25)).verdict.outcome).toBe('open')
-    const wide = hold(bar(22.6), { clampK: 5 })
+    const wide = hold(bar(22.6), { clampK: 5, heldS: 10_800 })
     expect(wide.verdict.code).toBe('pressure-held')
-    expect(wide.smallestPaPerS * 3600).toBeCloseTo(2 * wide.sigmaPa, 6)
+    expect(wide.smallestPaPerS * 10_800).toBeCloseTo(2 * wide.sigmaPa, 6)
     expect(hold(bar(23), { volumeM3: 0.01 }).smallestLeakPaM3s).toBeCloseTo(
       hold(bar(23)).smallestPaPerS * 0.01,
       12,
     )
+  })
+})
+
+describe('a nitrogen hold that lost nothing', () => {
+  // 25 bar abs: 2 sigma = 2/sqrt(3) x hypot(5000, 5000, 0.5/298 x 25.01e5 twice) = 10,659 Pa; out in 3 days at 24 bar: 9.26 Pa/s.
+  const stood = (heldS: number, over = {}) =>
+    hold(bar(24), { endK: 298.15, clampK: 0.5, heldS, ...over }).verdict.code
+  it('says nothing before a leak that empties it in three days would have shown', () => {
+    expect(stood(10)).toBe('pressure-too-short')
+    expect(hold(bar(24), { endK: 298.15, clampK: 0.5 }).leastS).toBeCloseTo(1_151, -1)
+    expect(stood(1_100)).toBe('pressure-too-short')
+    expect(stood(1_200)).toBe('pressure-held')
+  })
+  it('nor at a tenth of a bar, nor under half of what it may be tested with', () => {
+    const low = { startPa: bar(0.1), endK: 298.15, clampK: 0.5 }
+    expect(hold(bar(0.1), { ...low, heldS: 86_400 }).verdict.code).toBe('pressure-too-short')
+    expect(hold(bar(0.1), { ...low, heldS: 1e6, mostPa: bar(10) }).verdict.code).toBe('pressure-too-low')
+    expect(stood(3_600, { mostPa: bar(42) })).toBe('pressure-held')
+    expect(stood(3_600, { mostPa: bar(49) })).toBe('pressure-too-low')
+  })
+  it('what it lost is lost, however short', () => {
+    expect(hold(bar(20), { endK: 298.15, heldS: 10 }).verdict.code).toBe('pressure-lost')
   })
 })
 

@@ -1,3 +1,4 @@
+import { STANDARD_ATMOSPHERE_PA } from '../units'
 import type { Verdict } from '../verdict'
 
 export interface PressureHold {
@@ -12,6 +13,10 @@ export interface PressureHold {
   clampK: number
   /** Inner volume under test, m3, where known. */
   volumeM3?: number
+  /** The air around, Pa; left out: at sea level. */
+  atmospherePa?: number
+  /** What the circuit may be tested with, absolute Pa, where somebody knows. */
+  mostPa?: number
 }
 
 export interface PressureHoldResult {
@@ -25,17 +30,30 @@ export interface PressureHoldResult {
   smallestPaPerS: number
   /** The same as a leak, Pa m3/s, where the volume is known. */
   smallestLeakPaM3s?: number
+  /** It has to stand so long before "held" says anything, s. */
+  leastS: number
   verdict: Verdict<PressureHoldCode, PressureHoldCode>
 }
 
-export type PressureHoldCode = 'pressure-held' | 'pressure-lost' | 'pressure-gained'
+export type PressureHoldCode =
+  'pressure-held' | 'pressure-lost' | 'pressure-gained' | 'pressure-too-short' | 'pressure-too-low'
+
+/** What a hold must be able to find: a leak that lets all of it out in this time, s. Finer ones are for other methods. */
+const ALL_OUT_S = 3 * 86_400
+/** No hold tells anything sooner, s: nitrogen cools down after it is let in. */
+const LEAST_S = 600
+/** A joint that weeps at its test pressure is tight at a tenth of it: at least so much of it. */
+const LEAST_SHARE = 0.5
 
 /**
  * Nitrogen hold, compensated for temperature: the ideal gas law in a closed volume. Judged only beyond two standard
- * deviations; limits of error a count as a/sqrt(3) each.
+ * deviations; limits of error a count as a/sqrt(3) each. Nothing lost says something only after a time in which a leak
+ * that lets all of it out in three days would have shown, and at no less than half of what it may be tested with.
  */
 export function judgePressureHold(hold: PressureHold): PressureHoldResult {
-  const { startPa, endPa, startK, endK, heldS, gaugePa, clampK, volumeM3 } = hold
+  const { startPa, endPa, startK, endK, heldS, gaugePa, clampK, volumeM3, mostPa } = hold
+  const { atmospherePa = STANDARD_ATMOSPHERE_PA } = hold
+  const abovePa = startPa - atmospherePa
   const expectedPa = (startPa * endK) / startK
   const changePa = endPa - expectedPa
   const sigmaPa =
@@ -46,14 +64,21 @@ export function judgePressureHold(hold: PressureHold): PressureHoldResult {
       (expectedPa / endK) * clampK,
     ) / Math.sqrt(3)
   const smallestPaPerS = (2 * sigmaPa) / heldS
-  const code =
-    changePa < -2 * sigmaPa ? 'pressure-lost' : changePa > 2 * sigmaPa ? 'pressure-gained' : 'pressure-held'
+  const leastS = abovePa > 0 ? Math.max(LEAST_S, (2 * sigmaPa * ALL_OUT_S) / abovePa) : Infinity
+  const tooLow = abovePa <= 0 || (mostPa !== undefined && abovePa < LEAST_SHARE * (mostPa - atmospherePa))
+  const code = ((): PressureHoldCode => {
+    if (changePa < -2 * sigmaPa) return 'pressure-lost'
+    if (changePa > 2 * sigmaPa) return 'pressure-gained'
+    if (tooLow) return 'pressure-too-low'
+    return heldS < leastS ? 'pressure-too-short' : 'pressure-held'
+  })()
   return {
     expectedPa,
     changePa,
     sigmaPa,
     smallestPaPerS,
     ...(volumeM3 === undefined ? {} : { smallestLeakPaM3s: smallestPaPerS * volumeM3 }),
+    leastS,
     verdict: {
       outcome: code === 'pressure-held' ? 'good' : code === 'pressure-lost' ? 'bad' : 'open',
       code,

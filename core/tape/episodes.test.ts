@@ -17,7 +17,7 @@ import {
   openPoints,
   type Reference,
   standingVerdict,
-  targetIsStale,
+  targetMoved,
   targetsFor,
   stopReadingMg,
   toGoMg,
@@ -364,8 +364,8 @@ describe('a verdict that was given', () => {
     const other = { ...context, plate: { massMg: 4 * KG, sigmaMg: 40_000 } }
     expect(standingVerdict(course.state(), 'recovery', other)?.stale).toBe(true)
     course.write('target-set', { massMg: 3 * KG, toleranceMg: 30_000, basis: 'recovered' })
-    expect(targetIsStale(course.state())).toBe(false)
-    expect(targetIsStale(correctEnd(course, 2).state())).toBe(true)
+    expect(targetMoved(course.state(), context)).toBeUndefined()
+    expect(targetMoved(correctEnd(course, 2).state(), context)).toBe(2_000_000)
   })
 })
 

@@ -1,11 +1,12 @@
 import { CHAPTERS, KINDS, refsOf, upcast } from './chapters'
+import { hasWrongOil } from './chapters/oil'
 import type { Stamped } from './chapter'
 import type { Entry, EntryKind } from './entry'
 import { inTapeOrder, type Timed } from './order'
 import { type FlagCode, type JobState, raise, type TapeLine } from './state'
 
 /** Changes with every change of the fold: projections made with another one are rebuilt at the start. */
-export const FOLD_VERSION = 12
+export const FOLD_VERSION = 13
 
 /**
  * The state of a job: a pure function of its entries, whatever order they arrived in and however often.
@@ -94,6 +95,7 @@ function following(state: JobState): FlagCode[] {
     ['emptied-not-borne-out', state.episodes.some((each) => each.end?.contradictedPa !== undefined)],
     ['gas-unaccounted', state.episodes.some((each) => each.unaccounted === true && each.pulls > 0)],
     ['against-the-books', state.against.some((each) => each.settled === undefined)],
+    ['oil-wrong-for-drive', hasWrongOil(state)],
     ['backflow', state.transfers.some((each) => each.endedAt !== undefined && each.amountMg < -BACKFLOW_MG)],
   ]
   return flags.filter(([code, raised]) => raised && !state.raised.includes(code)).map(([code]) => code)

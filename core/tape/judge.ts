@@ -150,20 +150,30 @@ export function targetsFor(state: JobState, context: JudgingContext): ChargeTarg
   const verdict = standingVerdict(state, 'recovery', context)
   const found = state.leakChecks.some((each) => each.found)
   const episode = recoveredEpisode(state)
-  const change = state.gasChanges.at(-1)
-  const plateMg = context.plate?.massMg ?? context.books?.massMg
-  const retrofitMg =
-    change?.platePct !== undefined && plateMg !== undefined
-      ? Math.round((plateMg * change.platePct) / 100)
-      : undefined
+  const retrofit = state.gasChanges.length > 0
   return chargeTargets({
     trade: context.trade,
     recoveredMg: episode?.recoveredMg ?? 0,
-    expectedMg: withNewParts(state, context.plate?.massMg ?? null),
-    earlierMg: withNewParts(state, context.books?.massMg ?? null),
-    ...(retrofitMg !== undefined && { retrofitMg }),
+    expectedMg: massOf('expected', state, context),
+    earlierMg: massOf('earlier', state, context),
+    ...(retrofit && { retrofitMg: massOf('retrofit', state, context) }),
     recoveredAgrees: verdict?.stands === true && verdict.verdict.code === 'as-expected' && !found,
   })
+}
+
+/** What a target of such a basis is now, mg; null: nobody knows. */
+function massOf(basis: 'expected' | 'earlier' | 'retrofit', state: JobState, { plate, books }: Reference) {
+  switch (basis) {
+    case 'expected':
+      return withNewParts(state, plate?.massMg ?? null)
+    case 'earlier':
+      return withNewParts(state, books?.massMg ?? null)
+    case 'retrofit': {
+      const share = state.gasChanges.at(-1)?.platePct
+      const plateMg = plate?.massMg ?? books?.massMg
+      return share === undefined || plateMg === undefined ? null : Math.round((plateMg * share) / 100)
+    }
+  }
 }
 
 /** What new parts change in what a system should hold: a larger drier holds more. */
@@ -171,7 +181,10 @@ function withNewParts({ parts }: JobState, massMg: number | null): number | null
   return massMg === null ? null : Math.max(0, massMg + parts.reduce((sum, each) => sum + each.chargeMg, 0))
 }
 
-/** Whether a target that was taken from the recovered weight is no longer that weight. */
-export function targetIsStale(state: JobState): boolean {
-  return state.target?.basis === 'recovered' && state.target.massMg !== state.recoveredMg
+/** What the target was taken from, where that is another mass now: a weight or a plate was put right, a part was changed, mg. */
+export function targetMoved(state: JobState, reference: Reference): number | undefined {
+  const { target } = state
+  if (!target || target.basis === 'typed') return undefined
+  const now = target.basis === 'recovered' ? state.recoveredMg : massOf(target.basis, state, reference)
+  return now === null || now === target.massMg ? undefined : now
 }

@@ -24,6 +24,18 @@ describe('oil', () => {
     course.write('oil-noted', { direction: 'in', volumeMl: 45, text: '', oil: 'PAG' })
     expect(oilDueMl(course.state())).toBe(0)
   })
+  it('too much is open: 90 mL beyond what came out, and not what an injector rounds up', () => {
+    const over = (inMl: number) =>
+      openPoints(
+        vehicle()
+          .write('oil-noted', { direction: 'out', volumeMl: 41, text: '' })
+          .write('oil-noted', { direction: 'in', volumeMl: inMl, text: '', oil: 'POE' })
+          .state(),
+        context,
+      )
+    expect(over(131)).toContain('oil-over')
+    expect(over(50)).not.toContain('oil-over')
+  })
   it('a bottle that was emptied meanwhile tells nothing', () => {
     const course = vehicle()
       .write('drain-read', { when: 'before', volumeMl: 120 })
@@ -83,5 +95,15 @@ describe('a high-voltage compressor', () => {
     expect(openPoints(state, context)).toContain('oil-wrong')
     const right = highVoltage().write('oil-noted', { direction: 'in', volumeMl: 20, text: '', oil: 'POE' })
     expect(right.state().flags).toEqual([])
+  })
+  it('in either order, and no more once it is struck', () => {
+    const course = vehicle().write('oil-noted', { direction: 'in', volumeMl: 20, text: '', oil: 'PAG' })
+    const { entryId } = course.entries.at(-1)!
+    course.write('drive-noted', { drive: 'belt' })
+    expect(course.state().flags).toEqual([])
+    course.write('drive-noted', { drive: 'high-voltage' })
+    expect(openPoints(course.state(), context)).toContain('oil-wrong')
+    course.write('correction', { entryId, kind: 'oil-noted', version: 2, body: null, reason: 'other bottle' })
+    expect(openPoints(course.state(), context)).not.toContain('oil-wrong')
   })
 })

@@ -10,7 +10,7 @@ import { isRecovered } from './episodes'
 import { gasUnaccounted, isToppedUp } from './in-system'
 import type { VerdictAbout } from './chapters/verdicts'
 import { judgeCharged } from './charged'
-import { judgeRecovery, type JudgingContext, standingVerdict } from './judge'
+import { judgeRecovery, type JudgingContext, standingVerdict, targetMoved } from './judge'
 import { judgeChecks } from './judge-readings'
 import { leakKnown } from './leak-known'
 import { type JobState, type Stage, stepDone } from './state'
@@ -31,10 +31,12 @@ export type OpenPoint =
   | 'hold-leaking'
   | 'hold-failed'
   | 'oil-due'
+  | 'oil-over'
   | 'oil-wrong'
   | 'charge-short'
   | 'charge-over'
   | 'charge-cannot-tell'
+  | 'target-moved'
   | 'topped-up'
   | 'retrofit-open'
   | 'no-charge'
@@ -60,10 +62,12 @@ export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
   'hold-leaking': 'leak-test',
   'hold-failed': 'evacuate',
   'oil-due': 'oil',
+  'oil-over': 'oil',
   'oil-wrong': 'oil',
   'charge-short': 'charge',
   'charge-over': 'charge',
   'charge-cannot-tell': 'charge',
+  'target-moved': 'charge',
   'topped-up': 'leak-test',
   'retrofit-open': 'repair',
   'no-charge': 'charge',
@@ -76,6 +80,10 @@ export const STAGE_OF_POINT: Record<OpenPoint, Stage> = {
 
 /** Oil of less than this is within what a bottle tells, mL. */
 const OIL_ML = 5
+
+/** Too much is more than the largest step of an injector rounds up, and more than a tenth of what was to go in, mL. */
+const oilOverMl = ({ oil: { outMl, partsMl }, drainedMl }: JobState): number =>
+  Math.max(10, 0.1 * (outMl + partsMl + drainedMl))
 
 /**
  * What is open in a job, in the order of its stages. Only what its own course calls for: a job in which nothing was
@@ -151,13 +159,19 @@ function isOverruled(state: JobState, about: VerdictAbout, context: JudgingConte
 
 function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
   const points: OpenPoint[] = []
-  if (oilDueMl(state) > OIL_ML) points.push('oil-due')
-  if (state.raised.includes('oil-wrong-for-drive')) points.push('oil-wrong')
+  const dueMl = oilDueMl(state)
+  if (dueMl > OIL_ML) points.push('oil-due')
+  if (dueMl < -oilOverMl(state)) points.push('oil-over')
+  if (state.flags.includes('oil-wrong-for-drive')) points.push('oil-wrong')
   const charged = isCharged(state)
   if (charged && isToppedUp(state) && !leakLookedFor(state)) points.push('topped-up')
   if (state.target && !charged && !stepDone(state, 'unit-taken-away')) points.push('no-charge')
   const point = charged ? CHARGE_POINTS[judgeCharged(state)?.code ?? 'charge-on-target'] : undefined
   if (point && !isOverruled(state, 'charge', context)) points.push(point)
+  const moved = targetMoved(state, context)
+  const { target } = state
+  if (charged && target && moved !== undefined && Math.abs(moved - target.massMg) > target.toleranceMg)
+    points.push('target-moved')
   const changed = state.gasChanges.at(-1)
   if (state.retrofitPlanned && !changed && charged) points.push('retrofit-open')
   if (changed && charged && RETROFIT_STEPS.some((step) => !stepDone(state, step, changed.at)))

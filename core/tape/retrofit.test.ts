@@ -7,6 +7,7 @@ import {
   nextStep,
   openPoints,
   RETROFIT_STEPS,
+  targetMoved,
   targetsFor,
 } from '.'
 import { aCourse, type Course } from '../../testing/a-course'
@@ -73,6 +74,24 @@ describe('a change of gas', () => {
     expect(targetsFor(changed().state(), context).map(({ basis, massMg }) => [basis, massMg])).toEqual([
       ['retrofit', 9_000_000],
     ])
+  })
+  it('has no target where nobody said how much: the plate speaks of the old gas, what came out as well', () => {
+    const open = aCourse().about('R-404A', 's').recover('old', 9.8).end('emptied')
+    open.write('gas-changed', { to: 'R-448A', oilType: 'POE 32', reason: '' })
+    expect(targetsFor(open.state(), context)).toEqual([])
+  })
+  it('a target of a plate that was put right since is another now', () => {
+    const course = changed().write('target-set', {
+      massMg: 9_000_000,
+      toleranceMg: 90_000,
+      basis: 'retrofit',
+    })
+    expect(targetMoved(course.state(), context)).toBeUndefined()
+    const righted = { ...context, plate: { massMg: 8_000_000, sigmaMg: 80_000 } }
+    expect(targetMoved(course.state(), righted)).toBe(7_200_000)
+    course.charge('new', 9)
+    expect(openPoints(course.state(), context)).not.toContain('target-moved')
+    expect(openPoints(course.state(), righted)).toContain('target-moved')
   })
   it('asks for drier, seals, oil, superheat and label before the close', () => {
     const course = changed().target(9).charge('new', 9)

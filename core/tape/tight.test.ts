@@ -208,6 +208,10 @@ describe('nitrogen', () => {
     expect(found(test('condenser', 2_300_000))).toEqual([true])
     expect(found(test('whole', 2_700_000))).toEqual([])
   })
+  it('ten seconds are no test', () => {
+    const [described, start, end] = test('whole', 2_500_000)
+    expect(found([described!, start!, { ...end!, at: start!.at + 10_000 }])).toEqual([])
+  })
 })
 
 describe('what was taken off', () => {

@@ -18,6 +18,7 @@ export const leakTest: Schemas<LeakTestBodies> = {
     pressurePa,
     tempK,
     atmospherePa: Joi.number().min(30_000).max(110_000),
+    mostPa: pressurePa.optional(),
   },
   'pressure-test-ended': { testId: id, pressurePa, tempK },
   'place-searched': {

@@ -13,6 +13,14 @@ export const FINDINGS: Record<FindingCode, [words: string, reason: string]> = {
     'The change is within what gauge and clamp can tell.',
   ],
   'pressure-lost': ['Pressure was lost', 'More than temperature and instruments explain: find the leak.'],
+  'pressure-too-short': [
+    'Too short to tell',
+    'Nothing was lost that shows. A leak that lets all of it out in three days would not have shown yet: let it stand on.',
+  ],
+  'pressure-too-low': [
+    'Too little pressure to tell',
+    'Under half of what it may be tested with a joint may keep tight that leaks at work: raise it, then hold.',
+  ],
   'pressure-gained': [
     'More pressure than before: these readings cannot be right',
     'The temperature of the gas was not that of the clamp, or the gauge moved: measure again.',

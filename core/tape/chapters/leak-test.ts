@@ -26,6 +26,8 @@ export interface LeakTestBodies {
     tempK: number
     /** Of the place, where the gauge was zeroed. */
     atmospherePa?: number
+    /** What it may be tested with, absolute, by plate or weakest part. */
+    mostPa?: number
   }
   'pressure-test-ended': { testId: string; pressurePa: number; tempK: number }
   /** One place of a round. */
@@ -41,6 +43,7 @@ export interface PressureTest {
   pressurePa: number
   tempK: number
   atmospherePa?: number
+  mostPa?: number
   end?: { at: number; pressurePa: number; tempK: number }
 }
 
@@ -74,17 +77,19 @@ export function pressureTestResult(test: PressureTest): PressureHoldResult | und
     startK: test.tempK,
     endK: test.end.tempK,
     heldS: Math.max(1, (test.end.at - test.startedAt) / 1000),
+    ...(test.atmospherePa !== undefined && { atmospherePa: test.atmospherePa }),
+    ...(test.mostPa !== undefined && { mostPa: test.mostPa }),
     ...TEST_REPEATS,
   })
 }
 
-/** A test that ended is a look for leaks; one that gained pressure says nothing. */
+/** A test that ended is a look for leaks; one that gained pressure, was too short or too low says nothing. */
 function ended(state: JobState, test: PressureTest): void {
   const code = pressureTestResult(test)?.verdict.code
-  if (code === undefined || code === 'pressure-gained') return
+  const found = code === 'pressure-lost'
   // A part that holds clears that part only; one that loses has a leak.
-  if (code === 'pressure-held' && test.part !== 'whole') return
-  state.leakChecks.push({ at: test.end!.at, method: 'nitrogen', found: code === 'pressure-lost', text: '' })
+  if (found || (code === 'pressure-held' && test.part === 'whole'))
+    state.leakChecks.push({ at: test.end!.at, method: 'nitrogen', found, text: '' })
 }
 
 const TEST = {

@@ -1,6 +1,7 @@
 import { type CompressorDrive, judgeOilType, type OilType } from '../../oil'
 import { type Chapter, PLAIN } from '../chapter'
-import { type JobState, raise } from '../state'
+import { gasAt } from '../gas-at'
+import type { JobState } from '../state'
 
 export type OilDirection = 'out' | 'parts' | 'in'
 /** How the way for another oil was made clean. */
@@ -81,7 +82,6 @@ export const oil: Chapter<OilBodies, OilSlice> = {
           bottleId: bottleId ?? null,
           what: 'oil',
         })
-        if (type && wrongOil(state, type)) raise(state, 'oil-wrong-for-drive')
       },
     },
     'dye-noted': {
@@ -137,11 +137,16 @@ export function oilDueMl({ oil: { outMl, partsMl, inMl }, drainedMl }: JobState)
   return outMl + drainedMl + partsMl - inMl
 }
 
-/** Whether an oil does not belong into this job's compressor. */
-export function wrongOil({ drive, refrigerant }: JobState, type: OilType): boolean {
-  if (drive === 'high-voltage') return judgeOilType(type, refrigerant ?? 'R-1234yf', drive).outcome === 'bad'
-  return refrigerant !== null && judgeOilType(type, refrigerant, drive ?? 'stationary').outcome === 'bad'
+/** Whether an oil does not belong into this job's compressor. @param gas what the system held when it went in */
+export function wrongOil(state: JobState, type: OilType, gas = state.refrigerant): boolean {
+  const { drive } = state
+  const code = gas ?? (drive === 'high-voltage' ? 'R-1234yf' : null)
+  return code !== null && judgeOilType(type, code, drive ?? 'stationary').outcome === 'bad'
 }
+
+/** Whether one like that went in: compressor and oil may have been said in either order. */
+export const hasWrongOil = (state: JobState): boolean =>
+  state.oilPut.some(({ oil, at }) => oil !== null && wrongOil(state, oil, gasAt(state, at)))
 
 /** Oil may go into a high-voltage compressor only by a way that somebody has cleared of other oils. */
 export function needsClearing({ drive, oilCleared }: JobState): boolean {

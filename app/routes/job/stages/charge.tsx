@@ -8,7 +8,7 @@ import {
   openTransfer,
   standingVerdict,
   stepDone,
-  targetIsStale,
+  targetMoved,
   targetsFor,
   toGoMg,
 } from '#core/tape'
@@ -41,6 +41,7 @@ const TARGET_REASONS: Record<TargetReason, string> = {
 /** By weight: a target, a cylinder on the scale, and a stop weight to watch. */
 export function Charge() {
   const { state, data, closed, wholeJob } = useJob()
+  const judging = useJudging()
   const transfer = openTransfer(state)
   if (!state.refrigerant) return <p className="mb-0">Say first which refrigerant it is, under Prepare.</p>
   if (transfer?.use === 'recover') return <p className="mb-0">A recovery is running: end it first.</p>
@@ -52,6 +53,7 @@ export function Charge() {
   const chosen = charged || state.chosen.some((each) => each.use === 'charge')
   // Onto what is in there; until gas goes in, it may still be emptied first.
   const topUp = isToppedUp(state)
+  const moved = targetMoved(state, judging)
   if (topUp && charged) return <ToppedUp />
   return (
     <>
@@ -65,8 +67,8 @@ export function Charge() {
       {charged && !closed && <PutRight />}
       {state.target && <TargetLine />}
       {!closed && !state.target && <ChooseTarget />}
-      {!closed && state.target && (!charged || targetIsStale(state)) && (
-        <details key={state.target.massMg} open={targetIsStale(state)}>
+      {!closed && state.target && (!charged || moved !== undefined) && (
+        <details key={state.target.massMg} open={moved !== undefined}>
           <summary>Change the target</summary>
           <ChooseTarget />
         </details>
@@ -198,6 +200,7 @@ function Charged() {
 function TargetLine() {
   const { state, closed } = useJob()
   const { massMg, toleranceMg, basis } = state.target!
+  const moved = targetMoved(state, useJudging())
   return (
     <p className="mb-0">
       Target{' '}
@@ -206,10 +209,10 @@ function TargetLine() {
       </strong>{' '}
       ± <Value kind="weight" of={toleranceMg} />{' '}
       <span className="quiet">from {TARGET_BASIS_WORDS[basis]}</span>
-      {!closed && targetIsStale(state) && (
+      {!closed && moved !== undefined && (
         <span className="field-error">
           {' '}
-          What came out is <Value kind="weight" of={state.recoveredMg} /> now: set the target again.
+          That is <Value kind="weight" of={moved} /> now: set the target again.
         </span>
       )}
     </p>
@@ -233,6 +236,12 @@ function ChooseTarget() {
   return (
     <div className="stack" style={{ gap: '0.5rem' }}>
       {!state.target && <h3 className="mb-0">Target charge</h3>}
+      {targets.length === 0 && state.gasChanges.length > 0 && (
+        <p className="mb-0">
+          Nobody has said how much of {state.refrigerant} goes in: the plate speaks of the gas that was in it.
+          The maker of the new gas says it.
+        </p>
+      )}
       {targets.map(({ basis, massMg, toleranceMg, reason }, i) => (
         <div key={basis} className="choice">
           <span>

@@ -57,7 +57,14 @@ function Start() {
     const [pressurePa, tempK] = [pressure.want(), temp.want()]
     if (pressurePa === undefined || tempK === undefined) return
     note([
-      draft('pressure-test-started', { testId: newId(), part, pressurePa, tempK, atmospherePa }),
+      draft('pressure-test-started', {
+        testId: newId(),
+        part,
+        pressurePa,
+        tempK,
+        atmospherePa,
+        mostPa: most.pressurePa,
+      }),
       // What stands on it must not be taken for refrigerant.
       draft('pressure-noted', { point: 'test', pressurePa, atmospherePa }),
     ])
@@ -115,7 +122,7 @@ function Start() {
 }
 
 function Running({ test }: { test: PressureTest }) {
-  const { state, note, closed } = useJob()
+  const { data, state, note, closed } = useJob()
   const judging = useJudging()
   const show = useShow()
   const now = useServerNow(state)
@@ -125,12 +132,8 @@ function Running({ test }: { test: PressureTest }) {
   const heldS = now === undefined ? 0 : Math.max(0, (now - test.startedAt) / 1000)
   const volume = innerVolume(state, judging)
   const gas = state.refrigerant ? refrigerant(state.refrigerant) : undefined
-  // Gauge and clamp at both ends; with both as usual.
-  const sigmaPa =
-    Math.hypot(
-      TEST_REPEATS.gaugePa * Math.SQRT2,
-      (test.pressurePa / test.tempK) * TEST_REPEATS.clampK * Math.SQRT2,
-    ) / Math.sqrt(3)
+  const unmoved = { at: test.startedAt, pressurePa: test.pressurePa, tempK: test.tempK }
+  const { sigmaPa, leastS } = pressureTestResult({ ...test, end: unmoved })!
   const preview =
     pressure.value !== undefined && temp.value !== undefined
       ? pressureTestResult({
@@ -172,6 +175,13 @@ function Running({ test }: { test: PressureTest }) {
           <div className="quiet">{show('temperature', test.tempK)}</div>
         </div>
       </div>
+      {Number.isFinite(leastS) && (
+        <p className="mb-0">
+          {heldS < leastS ? 'It tells something from' : 'Long enough to tell since'}{' '}
+          <strong>{clockTime(test.startedAt + leastS * 1000, data.shop.timeZone)}</strong> on (
+          {duration(leastS)}): a leak that lets all of it out in three days has shown by then.
+        </p>
+      )}
       {hours(1) && (
         <p className="quiet mb-0">
           To see a leak of {show('weight', 1_000_000)} a year it must stand about {hours(1)}; of{' '}
