@@ -31,6 +31,7 @@ export type CauseReason =
   | 'water-certain'
   | 'water-excluded'
   | 'water-open'
+  | 'more-than-water'
   | 'by-the-hold-before'
   | 'known-later'
   | 'pump-again-to-know'

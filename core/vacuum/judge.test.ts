@@ -246,3 +246,44 @@ describe('size of a leak', () => {
   })
   it('nothing goes out of what stands below the air', () => expect(lostInYearKg(1e-3, 9e4, 100, 293)).toBe(0))
 })
+
+describe('what creeps for hours', () => {
+  const sources: [tauH: number, endMicron: number][] = [
+    [1.5, 2_000],
+    [1.5, 8_000],
+    [2, 1_500],
+    [2.5, 5_000],
+    [3, 3_000],
+    [3, 9_000],
+    [4, 2_500],
+    [4, 10_000],
+  ]
+  it('is never called a leak while water could do it', () => {
+    for (const [tauH, endMicron] of sources)
+      for (const minutes of [15, 30]) {
+        const curve = live(minutes * 60, (t) => 300 + endMicron * (1 - Math.exp(-t / (tauH * 3600))))
+        expect(judge(curve, { ambientK: 293.15 }).leak, `${tauH} h, ${endMicron} micron`).not.toBe('yes')
+      }
+  })
+  it('a leak beyond all that water could give is one', () => {
+    // Water at 23 C ends at 21,000 micron: over 4 h it adds 1.5 micron/s at the most. 5 micron/s is a leak.
+    expect(
+      judge(
+        live(1_800, (t) => 300 + 5 * t),
+        { ambientK: 293.15 },
+      ).leak,
+    ).toBe('yes')
+  })
+})
+
+describe('what levels off above what water can give', () => {
+  const levels = (endMicron: number) => live(1_500, (t) => 200 + endMicron * (1 - Math.exp(-t / 150)))
+  it('is no water: 475 micron over ice at -25 C, 6,540 at 5 C', () => {
+    expect(waterPa(248.15) / PA_PER_MICRON).toBeCloseTo(475, -1)
+    expect(waterPa(278.15) / PA_PER_MICRON).toBeCloseTo(6_540, -1)
+    expect(judge(levels(3_000), { ambientK: 248.15 }).moisture).toBe('open')
+    expect(reasons(levels(3_000), { ambientK: 248.15 })).toContain('more-than-water')
+    expect(judge(levels(12_000), { ambientK: 278.15 }).moisture).toBe('open')
+    expect(judge(levels(3_000), { ambientK: 278.15 }).moisture).toBe('yes')
+  })
+})

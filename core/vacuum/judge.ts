@@ -195,10 +195,13 @@ function causeReasons(leak: Answer, moisture: Answer, cause?: Cause): Reason<Cau
       : 'leak-open'
   return [
     { code: leak === 'yes' ? 'leak-certain' : leak === 'no' ? 'leak-excluded' : why },
-    { code: moisture === 'yes' ? 'water-certain' : moisture === 'no' ? 'water-excluded' : 'water-open' },
+    { code: moisture === 'yes' ? 'water-certain' : moisture === 'no' ? 'water-excluded' : waterOpen(cause) },
     ...(cause?.byPrevious ? [{ code: 'by-the-hold-before' as const }] : []),
   ]
 }
+
+const waterOpen = (cause?: Cause): CauseReason =>
+  cause?.open.includes('more-than-water') ? 'more-than-water' : 'water-open'
 
 /** The whole rise over the same time as in the hold before: a leak's stays, water gives less each time. */
 function comparedWith(

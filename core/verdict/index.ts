@@ -111,4 +111,4 @@ export function quantity(
  * 3: what a hold's curve says of leak and moisture; 4: all readings of a running system together; 5: stores
  * at box temperature only; 6: a hold near its limit is open, one on a manifold gauge needs depth.
  */
-export const ENGINE_VERSION = 7
+export const ENGINE_VERSION = 8

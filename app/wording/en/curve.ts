@@ -16,6 +16,8 @@ export const CURVE_REASONS: Record<CauseReason | Oddity | 'cause-undecided', str
   'leak-beside-water': 'Leak: cannot tell beside this much water. Dry it first, then hold again.',
   'water-certain': 'Water: yes. The rise bends over as water’s does, and is more than oil and seals give.',
   'water-excluded': 'Water: none to speak of.',
+  'more-than-water':
+    'Not water, or not only: it levels off above what water gives at this temperature. A leak, or refrigerant that boils out of the oil.',
   'water-open': 'Water: cannot tell yet.',
   'by-the-hold-before':
     'Decided together with the hold before: what gives off gas gave less, and no slope stayed.',

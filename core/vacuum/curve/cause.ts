@@ -35,7 +35,12 @@ export interface Cause {
 }
 
 export type OpenWhy =
-  'too-short' | 'leak-within-doubt' | 'leak-beside-water' | 'water-within-doubt' | 'fits-nothing'
+  | 'too-short'
+  | 'leak-within-doubt'
+  | 'leak-beside-water'
+  | 'water-within-doubt'
+  | 'more-than-water'
+  | 'fits-nothing'
 
 /** A misfit of this much is neither outgassing, nor water, nor leak, nor all of them. */
 const FITS_NOTHING = 8
@@ -97,14 +102,16 @@ export function judgeCause(given: CauseGiven): Cause | undefined {
   const leastSlope = Math.max(LEAST_SLOPE, (SLOPE_SHARE * rise) / heldS)
   const open: OpenWhy[] = []
 
-  const moisture = moistureIn(doubt, full, end, rise)
-  if (moisture === 'open') open.push('water-within-doubt')
+  // What levels off above all that water can give at this temperature is something else, whatever it is besides.
+  const tooMuch = waterIn(full) > waterMost + OUTGASSING_MICRON
+  const moisture = tooMuch ? 'open' : moistureIn(doubt, full, end, rise)
+  if (moisture === 'open') open.push(tooMuch ? 'more-than-water' : 'water-within-doubt')
   const saturated = waterPa(ambientK ?? COLDEST_K) / PA_PER_MICRON
   const none = noLeakAbove(full, saturated)
   let leak: Answer = 'open'
   if (none > 0 && doubt.of({ slope: { least: none } }) > doubt.beyond) leak = 'no'
   const beside = moisture === 'no' ? doubt.beyond : BEYOND_DOUBT.beside
-  if (full.slope >= leastSlope && doubt.of({ slope: { most: 0 } }) > beside) leak = 'yes'
+  if (full.slope >= leastSlope && doubt.of({ slope: { most: 0 }, creeping: true }) > beside) leak = 'yes'
   if (leak === 'yes' && heldS < LEAST_FOR_LEAK_S) {
     leak = 'open'
     open.push('too-short')
@@ -127,7 +134,11 @@ export function judgeCause(given: CauseGiven): Cause | undefined {
     smallestSlope: doubt.slopeAt('most', doubt.beyond) - full.slope,
     slope: { least: doubt.slopeAt('least', TWO_SIGMA), most: doubt.slopeAt('most', TWO_SIGMA) },
     byPrevious: byBefore !== undefined,
-    open: strange ? ['fits-nothing'] : byBefore ? open.filter((why) => why === 'water-within-doubt') : open,
+    open: strange
+      ? ['fits-nothing']
+      : byBefore
+        ? open.filter((why) => why === 'water-within-doubt' || why === 'more-than-water')
+        : open,
   }
 }
 
@@ -192,7 +203,7 @@ class Doubt {
     let way = up ? Math.max(LEAST_SLOPE, slope / 10) : slope
     for (let i = 0; i < STEPS && way > 0; i++) {
       const at = up ? slope + way : Math.max(0, slope - way)
-      const worse = this.of({ slope: up ? { least: at } : { most: at } })
+      const worse = this.of(up ? { slope: { least: at } } : { slope: { most: at }, creeping: true })
       if (!up && at === 0 && worse <= beyond) return 0
       way *= Math.sqrt(beyond / Math.max(worse, beyond / 100))
     }

@@ -23,6 +23,8 @@ export interface Restriction {
   slow?: Partial<Bounds>
   /** Least that water adds within half an hour, micron. */
   water?: number
+  /** A source that takes hours may stand in as well. */
+  creeping?: boolean
 }
 
 const HALF_AN_HOUR_S = 1800
@@ -33,11 +35,20 @@ const spread = (least: number, most: number, steps: number): number[] =>
 /** Time constants that are tried, s. Without the long ones slow moisture is called a leak. */
 export const FAST_S = spread(15, 180, 8)
 export const SLOW_S = spread(60, 3600, 24)
+/** Ice, or water below oil: over a hold they look like a leak. Tried where the question is whether there is one. */
+const CREEPING_S = spread(4200, 14_400, 6)
+const ALL_SLOW_S = [...SLOW_S, ...CREEPING_S]
 
 /** How fast the gas may get warmer or colder, unseen, K a second: one standard deviation. */
 const DRIFT_K_S = 1 / 1800
 /** Columns: the start and a gas that gets warmer, which are always free; the slope; every fast and slow rise. */
 const [SLOPE, FIRST_FAST, FIRST_SLOW] = [2, 3, 3 + FAST_S.length]
+
+/** Two time constants, and what they come to. */
+interface Tried {
+  chi2: number
+  place: [fast: number, slow: number]
+}
 
 /** Points prepared for many fits: every product of two columns once, with what is always free taken out of them. */
 export class Fitter {
@@ -47,7 +58,8 @@ export class Fitter {
   /** Start and drift from the other unknowns: y's part, and each column's. */
   private readonly startOf: { y: number; columns: number[] }
   /** Every pair of time constants with what it comes to unrestricted, the best first. */
-  private readonly free: { chi2: number; place: [fast: number, slow: number] }[]
+  private readonly free: Tried[]
+  private freeCreeping: Tried[] | undefined
 
   /** @param slowMost what water could add at most, micron; @param tempK of the gas, about */
   constructor(
@@ -63,7 +75,7 @@ export class Fitter {
       points.map(({ atS, micron }) => (micron * atS * DRIFT_K_S) / tempK),
       points.map(({ atS }) => atS),
       ...FAST_S.map(rising),
-      ...SLOW_S.map(rising),
+      ...ALL_SLOW_S.map(rising),
     ]
     const dot = (a: readonly number[], b: readonly number[]) => {
       let sum = 0
@@ -88,14 +100,27 @@ export class Fitter {
       row.map((value, j) => value - free[i]![0] * gram[0]![j]! - free[i]![1] * gram[1]![j]!),
     )
     this.startOf = { y: startY, columns: free.map(([start]) => start) }
-    this.free = FAST_S.flatMap((_, fast) =>
-      SLOW_S.map((_, slow) => ({ chi2: this.at(fast, slow).chi2, place: [fast, slow] as [number, number] })),
-    ).sort((a, b) => a.chi2 - b.chi2)
+    this.free = this.tried(SLOW_S.map((_, slow) => slow))
+  }
+
+  private tried(slows: readonly number[]): Tried[] {
+    const tried = FAST_S.flatMap((_, fast) =>
+      slows.map((slow): Tried => ({ chi2: this.at(fast, slow).chi2, place: [fast, slow] })),
+    )
+    return tried.sort((a, b) => a.chi2 - b.chi2)
+  }
+
+  /** Unrestricted, those that creep among them: worked out once, where they are asked for. */
+  private get allFree(): Tried[] {
+    this.freeCreeping ??= [...this.free, ...this.tried(CREEPING_S.map((_, i) => SLOW_S.length + i))].sort(
+      (a, b) => a.chi2 - b.chi2,
+    )
+    return this.freeCreeping
   }
 
   /** The best with these two time constants, by their places in {@link FAST_S} and {@link SLOW_S}. */
   at(fast: number, slow: number, { slope, fast: a1, slow: a2, water = 0 }: Restriction = {}): Fit {
-    const slowLeast = water / (1 - Math.exp(-HALF_AN_HOUR_S / SLOW_S[slow]!))
+    const slowLeast = water / (1 - Math.exp(-HALF_AN_HOUR_S / ALL_SLOW_S[slow]!))
     const columns = [FIRST_FAST + fast, FIRST_SLOW + slow, SLOPE]
     const { chi2, values } = boundedMinimum(
       columns.map((i) => columns.map((j) => this.products[i]![j]!)),
@@ -117,15 +142,16 @@ export class Fitter {
       fastMicron,
       fastS: FAST_S[fast]!,
       slowMicron,
-      slowS: SLOW_S[slow]!,
+      slowS: ALL_SLOW_S[slow]!,
       slope: perS,
     }
   }
 
   /** The best of all time constants. A restriction makes none of them better, so that most need no look. */
   best(restriction: Restriction = {}): Fit {
-    let best = this.at(...this.free[0]!.place, restriction)
-    for (const { chi2, place } of this.free) {
+    const free = restriction.creeping ? this.allFree : this.free
+    let best = this.at(...free[0]!.place, restriction)
+    for (const { chi2, place } of free) {
       if (chi2 >= best.chi2) break
       const fit = this.at(...place, restriction)
       if (fit.chi2 < best.chi2) best = fit

@@ -7,7 +7,6 @@ import {
   innerVolume,
   type PressureTest,
   pressureTestResult,
-  TEST_REPEATS,
   TESTED_PARTS,
   type TestedPart,
 } from '#core/tape'
