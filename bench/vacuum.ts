@@ -44,7 +44,7 @@ function table(minutes: number, judge: (hold: MadeHold) => Cause | undefined, sl
       if (answers === 2) both++
       else if (answers === 1) one++
       else open++
-      if (cause && isWrong(cause, truth)) wrong++
+      if (cause && isWrong(cause, hold)) wrong++
     }
     wrongAll += wrong
     all += RUNS
@@ -69,10 +69,11 @@ function judged({ ambientK }: MadeHold, readings: HoldReading[], previous?: Hold
   return judgeCause({ readings, ambientK, ...(previous && { previous }) })
 }
 
-function isWrong({ leak, moisture }: Cause, truth: Truth): boolean {
+/** "No water" speaks of what gives off within an hour. */
+function isWrong({ leak, moisture }: Cause, { truth, waterS }: MadeHold): boolean {
   const leaks = truth === 'leak' || truth === 'both'
   const wet = truth === 'wet' || truth === 'both'
-  return leak === (leaks ? 'no' : 'yes') || moisture === (wet ? 'no' : 'yes')
+  return leak === (leaks ? 'no' : 'yes') || (wet ? moisture === 'no' && waterS <= 3600 : moisture === 'yes')
 }
 
 function byHand(readings: HoldReading[]): HoldReading[] {

@@ -15,7 +15,7 @@ export const CURVE_REASONS: Record<CauseReason | Oddity | 'cause-undecided', str
   'leak-too-soon': 'Leak: too soon. It needs at least 10 minutes to be told from what gives off gas.',
   'leak-beside-water': 'Leak: cannot tell beside this much water. Dry it first, then hold again.',
   'water-certain': 'Water: yes. The rise bends over as water’s does, and is more than oil and seals give.',
-  'water-excluded': 'Water: none to speak of.',
+  'water-excluded': 'Water: none to speak of, none that gives off within an hour.',
   'more-than-water':
     'Not water, or not only: it levels off above what water gives at this temperature. A leak, or refrigerant that boils out of the oil.',
   'water-open': 'Water: cannot tell yet.',

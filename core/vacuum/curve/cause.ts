@@ -47,7 +47,7 @@ const FITS_NOTHING = 8
 
 /**
  * Worse by this much than the best fit, in units of its own misfit, is beyond doubt. More is asked of few readings, of
- * water, of a leak beside water and of two holds together.
+ * water, of a leak beside water or beside what creeps, and of two holds together.
  */
 const BEYOND_DOUBT = { live: 10, few: 16, water: 24, beside: 16, joint: 20 }
 const FEW = 10
