@@ -13,8 +13,7 @@ const WATER_KG_PER_L = 0.9982
 const AT_25_C = 25 + ZERO_CELSIUS_K
 const AT_55_C = 55 + ZERO_CELSIUS_K
 
-export type FillRuleCode =
-  'weight-80' | 'liquid-80-at-25' | 'not-full-at-55' | 'stamped-ratio' | 'working-fill'
+export type FillRuleCode = 'weight-80' | 'liquid-80-at-25' | 'not-full-at-55' | 'stamped-ratio'
 
 export interface FillRule {
   rule: FillRuleCode
@@ -45,8 +44,6 @@ export interface FillInput {
   marginPct?: number
   /** Stamped filling ratio, kg of refrigerant per kg of water capacity; where given it limits too. */
   fillingRatio?: number | null
-  /** Station: percent of the capacity that its tank is worked with. */
-  workingFillPct?: number | null
 }
 
 /** The rules leave no figure for this cylinder and refrigerant. */
@@ -64,7 +61,7 @@ export class NoFillLimitError extends Error {
  * @throws UnknownRefrigerantError
  */
 export function fillLimit(input: FillInput): FillLimit {
-  const { tareMg, waterCapacityMg, refrigerant, marginPct = 0, fillingRatio, workingFillPct } = input
+  const { tareMg, waterCapacityMg, refrigerant, marginPct = 0, fillingRatio } = input
   const volumeL = waterCapacityMg / MG_PER_KG / WATER_KG_PER_L
   const volumeM3 = volumeL / 1000
   const mass = (kg: number) => Math.floor(kg * MG_PER_KG)
@@ -86,8 +83,6 @@ export function fillLimit(input: FillInput): FillLimit {
   }
   if (fillingRatio) rules.push({ rule: 'stamped-ratio', netMg: Math.floor(fillingRatio * waterCapacityMg) })
 
-  if (workingFillPct)
-    rules.push({ rule: 'working-fill', netMg: Math.floor((workingFillPct / 100) * waterCapacityMg) })
   const governing = rules.filter((r) => r.netMg !== undefined).reduce((a, b) => (b.netMg! < a.netMg! ? b : a))
   const netMg = Math.floor(governing.netMg! * (1 - marginPct / 100))
   return { rules, governs: governing.rule, netMg, grossMg: tareMg + netMg, volumeM3 }

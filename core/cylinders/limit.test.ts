@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { cylinderLimit, grossLimitMg, isNearLimit, type LimitedCylinder, mayTake } from '.'
+import { cylinderLimit, grossLimitMg, isNearLimit, type LimitedCylinder, mayTake, supplyLimitMg } from '.'
 import { aCylinderRecord } from '../../testing/a-cylinder-record'
 
 const kg = (value: number) => Math.round(value * 1e6)
@@ -53,6 +53,28 @@ describe('cylinderLimit', () => {
       kind: 'unknown',
       why: 'capacity-unknown',
     })
+  })
+})
+
+describe('a station’s tank', () => {
+  // WC 10 kg of R-134a: limit 8 kg net, working fill 6.
+  const tank = cylinder({ kind: 'station', waterCapacityMg: kg(10), refrigerant: 'R-134a' })
+  it('is filled from supply to its working fill, and takes what comes out of a vehicle on top', () => {
+    expect(supplyLimitMg(tank, 'R-134a', 0)).toBe(kg(18))
+    expect(grossLimitMg(tank, 'R-134a', 0)).toBe(kg(20))
+    const filled = aCylinderRecord({ ...tank, balanceMg: kg(6), servicePressurePa: 29e5 })
+    const request = {
+      refrigerant: 'R-134a',
+      massMg: kg(0.6),
+      today: '2026-11-24',
+      customerId: null,
+      marginPct: 0,
+    }
+    expect(mayTake(filled, request)).toMatchObject({ refusals: [], roomMg: kg(2) })
+  })
+  it('any other goes up to its limit', () => {
+    expect(supplyLimitMg({ ...tank, kind: 'recovery' }, 'R-134a', 0)).toBe(kg(20))
+    expect(supplyLimitMg({ ...tank, workingFillPct: 50 }, 'R-134a', 0)).toBe(kg(17))
   })
 })
 

@@ -13,8 +13,8 @@ export type LimitedCylinder = Pick<
   | 'condition'
 >
 
-/** Working fill of a station's tank where none is set, percent: 50 to 60 is usual, the rest is for warm days. */
-export const STATION_PCT = 60
+/** Working fill of a station's tank where none is set, percent: 50 to 60 is usual. */
+const STATION_PCT = 60
 
 /** From here on the next cylinder is made ready, as a share of the limit. */
 const NEAR = 0.9
@@ -51,7 +51,6 @@ export function cylinderLimit(
       waterCapacityMg,
       refrigerant: gas,
       marginPct,
-      workingFillPct: kind === 'station' ? (cylinder.workingFillPct ?? STATION_PCT) : null,
       fillingRatio: gas !== null && stampedFor === gas ? fillingRatio : null,
     })
     return { kind: 'known', limit, gas }
@@ -69,6 +68,22 @@ export function grossLimitMg(
 ): number | undefined {
   const found = cylinderLimit(cylinder, incoming, marginPct)
   return found.kind === 'known' ? found.limit.grossMg : undefined
+}
+
+/**
+ * Up to where a cylinder is filled from supply, gross mg. A station's tank ends at its working fill, since what is
+ * recovered from a vehicle comes on top, up to the limit; any other at its limit.
+ */
+export function supplyLimitMg(
+  cylinder: LimitedCylinder,
+  incoming: string | null,
+  marginPct: number,
+): number | undefined {
+  const limitMg = grossLimitMg(cylinder, incoming, marginPct)
+  const { kind, tareMg, waterCapacityMg, workingFillPct } = cylinder
+  if (kind !== 'station' || waterCapacityMg === null || limitMg === undefined) return limitMg
+  const workingMg = tareMg + Math.floor(((workingFillPct ?? STATION_PCT) / 100) * waterCapacityMg)
+  return Math.min(limitMg, workingMg)
 }
 
 function gasThatCounts({ condition, refrigerant }: LimitedCylinder, incoming: string | null): string | null {

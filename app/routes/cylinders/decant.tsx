@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Button, Form as BootstrapForm } from 'react-bootstrap'
 import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { v4 as uuid } from 'uuid'
-import type { DecantRefusal } from '#core/cylinders'
+import { type DecantRefusal, supplyLimitMg } from '#core/cylinders'
 import { bookDecant, cylinderOf, decantedInto, DecantRefused, givers, inShop, VoucherError } from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { checkForm, id, measured, type Refused, refuse, text, typedIn } from '~/form/read.server'
@@ -34,16 +34,21 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   const cylinderId = idOf(params.cylinderId)
   const signers = person.role === 'trainee' ? await countersigners(shop.shopId) : null
   const from = Number(new URL(request.url).searchParams.get('from') ?? NaN)
-  return inShop(shop.shopId, async (tx) => ({
-    cylinder: found(await cylinderOf(tx, cylinderId), 'cylinder'),
-    /** Who may sign for a trainee; null: this person signs for himself. */
-    signers,
-    givers: (await givers(tx, cylinderId)).filter((each) => !signers || each.kind === 'one-way'),
-    taken: await decantedInto(tx, cylinderId, new Date(now().getTime() - SINCE_MS)),
-    /** What the scale showed last, with the taker on it. */
-    fromMg: Number.isSafeInteger(from) && Math.abs(from) <= MOST_MG ? from : null,
-    timeZone: shop.timeZone,
-  }))
+  return inShop(shop.shopId, async (tx) => {
+    const cylinder = found(await cylinderOf(tx, cylinderId), 'cylinder')
+    return {
+      cylinder,
+      /** The scale ends here, with the taker on it. */
+      upToMg: supplyLimitMg(cylinder, cylinder.refrigerant, shop.fillMarginPct) ?? null,
+      /** Who may sign for a trainee; null: this person signs for himself. */
+      signers,
+      givers: (await givers(tx, cylinderId)).filter((each) => !signers || each.kind === 'one-way'),
+      taken: await decantedInto(tx, cylinderId, new Date(now().getTime() - SINCE_MS)),
+      /** What the scale showed last, with the taker on it. */
+      fromMg: Number.isSafeInteger(from) && Math.abs(from) <= MOST_MG ? from : null,
+      timeZone: shop.timeZone,
+    }
+  })
 }
 
 export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
@@ -115,7 +120,7 @@ export async function clientAction(sent: Route.ClientActionArgs) {
 
 /** Gas from other cylinders into this one, one after another, each weighed: a van cylinder, a station's tank, or a batch of empties. */
 export default function Decant({ loaderData, actionData }: Route.ComponentProps) {
-  const { cylinder, givers, taken, timeZone } = loaderData
+  const { cylinder, givers, taken, timeZone, upToMg } = loaderData
   const sumMg = taken.reduce((sum, each) => sum + each.massMg, 0)
   return (
     <>
@@ -141,6 +146,19 @@ export default function Decant({ loaderData, actionData }: Route.ComponentProps)
           )}
         </section>
         <section className="sheet" aria-labelledby="taken">
+          {upToMg !== null && (
+            <>
+              <div className="quiet">Fill it up to, on the scale</div>
+              <div className="hero">
+                <Value kind="weight" of={upToMg} />
+              </div>
+              {cylinder.kind === 'station' && (
+                <p className="quiet mb-2">
+                  Its working fill: the room above it is for what comes out of a vehicle.
+                </p>
+              )}
+            </>
+          )}
           <h2 id="taken">Taken lately</h2>
           {taken.length === 0 ? (
             <p className="mb-0 quiet">Nothing in the last twelve hours.</p>

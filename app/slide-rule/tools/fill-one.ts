@@ -10,7 +10,6 @@ const LETTERS: Record<FillRuleCode, string> = {
   'liquid-80-at-25': 'B: ',
   'not-full-at-55': 'C: ',
   'stamped-ratio': '',
-  'working-fill': '',
 }
 const ruleWords = (rule: FillRuleCode) => LETTERS[rule] + FILL_RULE_WORDS[rule]
 const percent = (share: number) => `${Math.round(share * 100)} %`
@@ -218,7 +217,5 @@ function putIn(
       return `0.98 × ${say('capacity', volumeM3)} × ${density(55)}`
     case 'stamped-ratio':
       return `${ratio} × ${say('weight', wc)}`
-    case 'working-fill':
-      return `working fill × ${say('weight', wc)}`
   }
 }

@@ -33,7 +33,6 @@ export const FILL_RULE_WORDS: Record<FillRuleCode, string> = {
   'liquid-80-at-25': '80 % liquid-full at 25 °C',
   'not-full-at-55': 'not liquid-full at 55 °C, 2 % for oil',
   'stamped-ratio': 'the stamped filling ratio',
-  'working-fill': 'the working fill of the station’s tank',
 }
 
 export const PLACE_WORDS: Record<PlaceKind, string> = {
