@@ -9,6 +9,20 @@ export function cylinderHeelKg(table: SaturationTable, volumeM3: number, tempK: 
   return volumeM3 * vapourDensity(table, tempK)
 }
 
+/**
+ * What stays in a cylinder that a running system has drawn down to its suction pressure, kg: its volume full of vapour of
+ * that pressure. In cold weather it takes warm water to get there, and the warmer the less stays.
+ * @param suctionPa absolute
+ * @throws OutOfRangeError for a temperature outside the table
+ */
+export const drawnDownKg = (
+  table: SaturationTable,
+  molarMassG: number,
+  volumeM3: number,
+  suctionPa: number,
+  tempK: number,
+): number => volumeM3 * vapourDensityAt(table, molarMassG, suctionPa, tempK)
+
 export interface ByVacuum {
   systemM3: number
   /** Of the system and its surroundings. */

@@ -41,6 +41,18 @@ describe('gives', () => {
     const less = gives({ ...held, offMg: -1_000_000 }, tableOf('R-410A'), K(25))!
     expect(less.mostMg - less.leastMg).toBeGreaterThan(1_000_000)
   })
+  it('drawn down by the running system it keeps little: 10.9 L of R-134a in water of 40 C, at 2.5 bar', () => {
+    // Ideal gas: 2.5e5 x 0.102 / (8.314 x 313) = 9.8 kg/m3, some 5 % denser as it is: 0.11 kg, 4 oz.
+    const found = gives(
+      { ...held, waterCapacityMg: 10_880_000, balanceMg: 9_000_000 },
+      tableOf('R-134a'),
+      K(20),
+      { molarMassG: 102, suctionPa: 2.5e5 },
+    )!
+    expect(found.drawnDown!.warmStaysMg / 1e6).toBeCloseTo(0.112, 2)
+    expect(found.drawnDown!.staysMg).toBeGreaterThan(found.drawnDown!.warmStaysMg)
+    expect(found.drawnDown!.staysMg).toBeLessThan(found.staysLeastMg)
+  })
   it('is not known without a volume, nor above the critical point', () => {
     expect(gives({ ...held, waterCapacityMg: null }, tableOf('R-410A'), K(25))).toBeUndefined()
     expect(gives(held, tableOf('R-744'), K(40))).toBeUndefined()

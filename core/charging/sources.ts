@@ -1,7 +1,8 @@
 import { type Cylinder, leastInMg, mostInMg } from '../cylinders'
-import { liquidDensity, OutOfRangeError, type SaturationTable } from '../refrigerants'
-import { MG_PER_KG } from '../units'
-import { cylinderHeelKg } from './from-cylinder'
+import { liquidDensity, OutOfRangeError, saturationPressurePa, type SaturationTable } from '../refrigerants'
+import { MG_PER_KG, ZERO_CELSIUS_K } from '../units'
+import { cylinderHeelKg, drawnDownKg } from './from-cylinder'
+import { PLENTY_K } from './warm-water'
 
 /** Whose gas it is, in the order in which it is taken. */
 export const SOURCES = ['own-gas', 'owners-gas', 'recovered', 'virgin'] as const
@@ -34,6 +35,15 @@ export interface Gives {
   /** What will stay in it, mg: its volume full of vapour, and liquid that the tube does not reach. */
   staysLeastMg: number
   staysMostMg: number
+  /** What is left once the running system has drawn the vapour down to its suction pressure, mg; less in warm water. */
+  drawnDown?: { staysMg: number; warmStaysMg: number }
+}
+
+/** A running system that draws vapour. */
+export interface Draws {
+  molarMassG: number
+  /** Suction pressure, absolute Pa; left out: of a machine that boils at 0 C. */
+  suctionPa?: number | undefined
 }
 
 /** Liquid below the end of a dip tube, as a share of the volume: an assumption. A one-way cylinder stands upside down. */
@@ -43,7 +53,12 @@ const BELOW_TUBE = 0.01
  * What a cylinder can give as liquid at a temperature, by pressure alone.
  * @returns undefined where its volume is not known, or the gas has no liquid at that temperature
  */
-export function gives(cylinder: Held, table: SaturationTable, tempK: number): Gives | undefined {
+export function gives(
+  cylinder: Held,
+  table: SaturationTable,
+  tempK: number,
+  draws?: Draws,
+): Gives | undefined {
   if (cylinder.waterCapacityMg === null) return undefined
   const volumeM3 = cylinder.waterCapacityMg / MG_PER_KG / WATER_KG_M3
   try {
@@ -56,11 +71,24 @@ export function gives(cylinder: Held, table: SaturationTable, tempK: number): Gi
       mostMg: Math.max(0, Math.round(most - vapourMg)),
       staysLeastMg: Math.round(Math.min(vapourMg, most)),
       staysMostMg: Math.round(Math.min(vapourMg + tubeMg, most)),
+      ...(draws && { drawnDown: drawnDown(table, volumeM3, tempK, most, draws) }),
     }
   } catch (error) {
     if (error instanceof OutOfRangeError) return undefined
     throw error
   }
+}
+
+function drawnDown(
+  table: SaturationTable,
+  volumeM3: number,
+  tempK: number,
+  mostMg: number,
+  { molarMassG, suctionPa = saturationPressurePa(table, ZERO_CELSIUS_K, 'dew') }: Draws,
+) {
+  const stays = (ofK: number) =>
+    Math.round(Math.min(mostMg, drawnDownKg(table, molarMassG, volumeM3, suctionPa, ofK) * MG_PER_KG))
+  return { staysMg: stays(tempK), warmStaysMg: stays(Math.max(tempK, PLENTY_K)) }
 }
 
 /** Water at 20 C. */

@@ -8,7 +8,7 @@ import {
 import { ZERO_CELSIUS_K } from '../units'
 
 /** Plenty for a cylinder, and never more. */
-const PLENTY_K = 40 + ZERO_CELSIUS_K
+export const PLENTY_K = 40 + ZERO_CELSIUS_K
 export const NEVER_ABOVE_K = 50 + ZERO_CELSIUS_K
 
 export interface WarmWater {

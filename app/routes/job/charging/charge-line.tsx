@@ -13,7 +13,7 @@ import { CHARGING_WORDS, PAUSE_WORDS, TOP_UP_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 import { TakeOut } from '../watch/take-out'
 import { useJudgedNow } from '../watch/use-place'
-import { Metering } from './metering'
+import { isMetered, MeterFromHere, Metering } from './metering'
 import '~/styles/pull.scss'
 
 /** In words and with a number what goes on in a running charge: the call comes as early as the hand is slow. */
@@ -31,6 +31,7 @@ export function ChargeLine({ transfer }: { transfer: Transfer }) {
       }
     )
   })
+  const metered = isMetered(state, transfer)
   const numbers = useNumbers(seen?.speed ?? 1)
   // A hand is at the valve, and eyes are there, too.
   const calls = seen?.state.code === 'close-now' && `${transfer.transferId} ${seen.pauses}`
@@ -79,7 +80,8 @@ export function ChargeLine({ transfer }: { transfer: Transfer }) {
           </Button>
         </div>
       )}
-      {code === 'stands' && !seen.pauses && !closed && <WhatNow transfer={transfer} />}
+      {metered && <Metering />}
+      {code === 'stands' && !seen.pauses && !closed && <WhatNow transfer={transfer} meters={!metered} />}
     </>
   )
 }
@@ -122,7 +124,7 @@ function useNumbers(speed: number) {
 }
 
 /** It stands short of the target: warm water, metering, or another source. */
-function WhatNow({ transfer }: { transfer: Transfer }) {
+function WhatNow({ transfer, meters }: { transfer: Transfer; meters: boolean }) {
   const { state, cylinderOf, data } = useJob()
   const show = useShow()
   if (!state.refrigerant) return null
@@ -145,7 +147,7 @@ function WhatNow({ transfer }: { transfer: Transfer }) {
           Another source: Finish, then choose the next cylinder. The recovery machine is no pump for it.
         </li>
       </ul>
-      {data.system?.trade !== 'vehicle' && <Metering />}
+      {data.system?.trade !== 'vehicle' && meters && <MeterFromHere />}
     </details>
   )
 }

@@ -97,7 +97,9 @@ function SourceLine({ source, takeMg }: { source: OfferedSource; takeMg: number 
           <strong>{cylinder.label}</strong>: <strong className="digits">{show('weight', takeMg)}</strong>,{' '}
           <span className="quiet">
             {SOURCE_WORDS[kind]}
-            {gives && `; it can give ${show('weight', gives.leastMg)}, and ${stays} stay in it`}
+            {gives && `; as liquid it gives ${show('weight', gives.leastMg)}, and ${stays} stay in it`}
+            {gives?.drawnDown &&
+              `; drawn down as vapour by the running system about ${show('weight', gives.drawnDown.staysMg)}, in warm water ${show('weight', gives.drawnDown.warmStaysMg)}`}
           </span>
         </span>
         {chosen ? (

@@ -1,8 +1,9 @@
-import { type FormEvent, useState } from 'react'
+import { type FormEvent, useEffect, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { meteringLimitPa, watchMetering } from '#core/charging'
-import { openTransfer } from '#core/tape'
+import type { JobState, Transfer } from '#core/tape'
 import { readingsFrom } from '#core/watching'
+import { ring } from '~/clocks/ring'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
@@ -11,15 +12,12 @@ import { useJob } from '../job-context'
 import { useFigure } from '../stages/use-figure'
 import { useJudgedNow } from '../watch/use-place'
 
-/** Liquid metered into the running suction side: how far, and what the needle says. */
-export function Metering() {
-  const { state } = useJob()
-  const transfer = openTransfer(state)
-  const begun = state.metering && transfer && state.metering.at >= transfer.startedAt
-  return begun ? <While /> : <Begin />
-}
+/** Whether liquid is metered into the running suction side in this transfer. */
+export const isMetered = ({ metering }: JobState, { startedAt }: Transfer): boolean =>
+  metering !== undefined && metering.at >= startedAt
 
-function Begin() {
+/** The suction pressure with the valve still shut: nobody opens it further than so far above that. */
+export function MeterFromHere() {
   const { note } = useJob()
   const low = useFigure('pressure', 'metering low')
   const [near, setNear] = useState(false)
@@ -46,7 +44,8 @@ function Begin() {
   )
 }
 
-function While() {
+/** As long as liquid is metered in: how far, and what the needle says. It calls. */
+export function Metering() {
   const { state } = useJob()
   const show = useShow()
   const { atmospherePa = STANDARD_ATMOSPHERE_PA } = useReadersUnits()
@@ -63,6 +62,10 @@ function While() {
       nearCompressor,
     )
   })
+  const tooFar = seen?.code === 'too-much'
+  useEffect(() => {
+    if (tooFar) ring()
+  }, [tooFar])
   const limit = show('pressure', meteringLimitPa(lowPa, nearCompressor))
   return (
     <p className="mb-0" role="status">

@@ -1,6 +1,6 @@
 import { gives, type Source, sourceKind } from '#core/charging'
 import { mayGive } from '#core/cylinders'
-import { tableOf } from '#core/refrigerants'
+import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
 import { ambientAt } from '#core/tape'
 import { ORDINARY_K } from '#core/watching'
 import { useJob } from '../job-context'
@@ -17,6 +17,7 @@ export function useSources(): { sources: OfferedSource[]; tempK: number; measure
   const tempK = noted ?? ORDINARY_K
   const { refrigerant } = state
   if (!refrigerant) return { sources: [], tempK, measured: noted !== undefined }
+  const draws = { molarMassG: factsOf(refrigerant).molarMassG, suctionPa: state.metering?.lowPa }
   const customerId = data.system?.customerId ?? null
   const sources = data.cylinders.flatMap(({ cylinderId }) => {
     const cylinder = cylinderOf(cylinderId)!
@@ -30,7 +31,7 @@ export function useSources(): { sources: OfferedSource[]; tempK: number; measure
         cylinderId,
         cylinder,
         kind: sourceKind(cylinder, { ownGasInIt, customerId }),
-        gives: gives(cylinder, tableOf(refrigerant), tempK),
+        gives: gives(cylinder, tableOf(refrigerant), tempK, draws),
       },
     ]
   })
