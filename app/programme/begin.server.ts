@@ -8,9 +8,12 @@ import {
   type PlannedStep,
   type ProgrammeOrder,
   programmeProblems,
+  type ProgrammeQuestion,
+  programmeQuestions,
 } from '#core/programme'
 import {
   type JobState,
+  isProved,
   kitInUse,
   needsClearing,
   openedAt,
@@ -39,7 +42,7 @@ import {
   systemOf,
 } from '#db'
 import { expectedIn } from '~/systems/expected'
-import { PROBLEM_WORDS, REASON_WORDS, STEP_WORDS } from '~/wording/en'
+import { PROBLEM_WORDS, BEFORE_IT_BEGINS, REASON_WORDS, STEP_WORDS } from '~/wording/en'
 import { tell } from './entries.server'
 
 export interface Beginning {
@@ -48,6 +51,8 @@ export interface Beginning {
   kitId: string
   steps: PlannedStep[]
   preset?: string
+  /** What was asked about it, and is to be done all the same. */
+  allTheSame?: ProgrammeQuestion[]
 }
 
 /** Why a programme is not begun: one sentence with what to do. Nothing of it is kept. */
@@ -66,7 +71,7 @@ const no = (sentence: string) => new NotBegun(sentence)
  */
 export async function beginProgramme(
   { shopId, userId }: { shopId: string; userId: string },
-  { jobId, programmeId, kitId, steps: asked, preset }: Beginning,
+  { jobId, programmeId, kitId, steps: asked, preset, allTheSame = [] }: Beginning,
   now: Date,
 ): Promise<void> {
   await inShop(shopId, async (tx) => {
@@ -92,6 +97,8 @@ export async function beginProgramme(
       each.step === 'recover' ? { ...each, downToPa: Math.round(airPa - BELOW_AIR_PA) } : each,
     )
     await checkSteps(tx, jobId, state, steps, expectedMg)
+    const question = programmeQuestions(steps, isProved(state)).find((each) => !allTheSame.includes(each))
+    if (question) throw no(BEFORE_IT_BEGINS[question])
     checkTank(tank, steps, expectedMg)
     const { appendable, targetMg } = sayings(state, pieces[0]!, station, { steps, expectedMg })
     const begun: Saying = {

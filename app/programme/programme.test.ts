@@ -106,6 +106,22 @@ describe('stopped in the middle, the books are true, and it is said what comes n
     expect(hold.endedAt).toBeDefined()
     expect(holdVerdict(state, hold).outcome).toBe('bad')
     expect(nextStep(state)).toBe('check-leaks')
+    // Vacuum and hold again, and the oil that was drained goes back: done they are, and do not stand.
+    const left = leftOf(state.programmes[0]!, state)
+    expect(left.map((each) => each.step)).toEqual([
+      'vacuum',
+      'hold',
+      'oil-in',
+      'dye',
+      'charge',
+      'after',
+      'clear',
+    ])
+    expect(left[2]).toMatchObject({ volumeMl: state.oil.outMl, withDrained: false })
+    expect(state.oil.outMl).toBe(14)
+    // And without them it asks.
+    const unproved = left.filter((each) => each.step !== 'vacuum')
+    await expect(bay.begin(jobId, unproved)).rejects.toThrow('Tick Vacuum and Hold')
   })
   it('the vents smell of it: a leak was found, and only a share is in', async () => {
     const bay = await aBay(shop)

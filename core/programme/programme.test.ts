@@ -4,6 +4,7 @@ import {
   type PlannedStep,
   PROGRAMME_STEPS,
   programmeProblems,
+  programmeQuestions,
   programmeTakesS,
   USUAL_STEPS,
 } from '.'
@@ -55,6 +56,13 @@ describe('a programme', () => {
     expect(charge(5_500_000, { fullMg: null })).toEqual([])
     // What is in it comes out first.
     expect(programmeProblems(usual(), { ...NEW, inItMg: 550_000 })).toEqual([])
+  })
+  it('a charge without a vacuum and a hold that stand is asked about', () => {
+    expect(programmeQuestions(usual(), false)).toEqual([])
+    for (const step of ['vacuum', 'hold'] as const)
+      expect(programmeQuestions(without(step), false)).toEqual(['charge-unproved'])
+    expect(programmeQuestions(without('vacuum', 'hold'), true)).toEqual([])
+    expect(programmeQuestions(without('vacuum', 'charge'), false)).toEqual([])
   })
   it('a charge alone goes where this job has emptied the system', () => {
     expect(programmeProblems(without('recover'), { ...NEW, emptied: true })).toEqual([])

@@ -116,6 +116,16 @@ export interface KnownOfSystem {
   dyed: boolean
 }
 
+/** What is asked before a programme begins; whoever says so has it done all the same. */
+export type ProgrammeQuestion = 'charge-unproved'
+
+/** @param proved a vacuum hold stands on this circuit, or gas went in after one */
+export function programmeQuestions(steps: readonly PlannedStep[], proved: boolean): ProgrammeQuestion[] {
+  const has = (step: ProgrammeStep) => steps.some((each) => each.step === step)
+  const isProved = proved || (has('vacuum') && has('hold'))
+  return has('charge') && !isProved ? ['charge-unproved'] : []
+}
+
 /** What keeps a programme from being run, with the step that it is about. */
 export function programmeProblems(
   steps: readonly PlannedStep[],

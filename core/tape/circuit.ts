@@ -71,6 +71,13 @@ export function circuitOf(state: JobState): Circuit | undefined {
 export const holdStands = (state: JobState): HoldStands =>
   (circuitOf(state)?.hold ?? holdOf(state, -Infinity)).stands
 
+/** Whether gas may go in without a look at the vacuum: a hold stands, or gas that this job weighed is in already. */
+export function isProved(state: JobState): boolean {
+  const now = state.episodes.at(-1)!
+  const gasIn = now.began === 'empty' && now.emptiedAt === undefined && now.heldMg > 0
+  return gasIn || holdStands(state) === 'passed'
+}
+
 const holdsSince = (state: JobState, at: number): Hold[] =>
   state.holds.filter((each) => each.endedAt !== undefined && each.startedAt >= at)
 

@@ -47,7 +47,8 @@ export {
   type TemperatureNote,
   type TemperaturePoint,
 } from './chapters/readings'
-export { leftOf, type Programme, type ProgrammeBodies, runningProgramme } from './chapters/programme'
+export { type Programme, type ProgrammeBodies, runningProgramme } from './chapters/programme'
+export { leftOf } from './left-of'
 export type { GivenVerdict, VerdictAbout, VerdictBodies } from './chapters/verdicts'
 export type { KitBodies, UsedKit } from './chapters/kit'
 export { kitAt, kitInUse } from './chapters/kit'

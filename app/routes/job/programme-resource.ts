@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
-import type { PlannedStep } from '#core/programme'
+import type { PlannedStep, ProgrammeQuestion } from '#core/programme'
 import { dropPreset, inShop, savePreset } from '#db'
 import { ID, idOf } from '~/form/ids.server'
 import { ownText, typedIn } from '~/form/read.server'
@@ -21,11 +21,18 @@ const name = Joi.string()
   )
 const RELOAD = 'That cannot be read: reload the page, and try again.'
 
-const BEGIN = Joi.object<{ programmeId: string; kitId: string; steps: PlannedStep[]; preset?: string }>({
+const BEGIN = Joi.object<{
+  programmeId: string
+  kitId: string
+  steps: PlannedStep[]
+  preset?: string
+  allTheSame?: ProgrammeQuestion[]
+}>({
   programmeId: id,
   kitId: id,
   steps: plannedSteps.required(),
   preset: name.allow(''),
+  allTheSame: Joi.array().items(Joi.string().valid('charge-unproved')).max(5),
 })
 const HAND = Joi.object<{ askId: string; say: 'done' | 'no' }>({
   askId: id,
@@ -46,8 +53,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   try {
     switch (ownText(typed, 'act')) {
       case 'begin': {
-        const { programmeId, kitId, steps, preset } = read(BEGIN, sent)
-        await beginProgramme(who, { jobId, programmeId, kitId, steps, ...(preset && { preset }) }, now())
+        const { preset, ...order } = read(BEGIN, sent)
+        await beginProgramme(who, { jobId, ...order, ...(preset && { preset }) }, now())
         return done()
       }
       case 'hand':

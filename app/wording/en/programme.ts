@@ -1,4 +1,11 @@
-import type { Ask, ProgrammeProblem, ProgrammeStep, StepFigure, Stop } from '#core/programme'
+import type {
+  Ask,
+  ProgrammeProblem,
+  ProgrammeQuestion,
+  ProgrammeStep,
+  StepFigure,
+  Stop,
+} from '#core/programme'
 
 /** The steps of a service station's programme. */
 export const STEP_WORDS: Record<ProgrammeStep, string> = {
@@ -127,6 +134,12 @@ export const STOP_WORDS: Record<Stop, StopWords> = {
     says: 'it does not take this programme',
     next: 'Its tank holds another gas, or it cannot do a step: choose another station, or work by hand.',
   },
+}
+
+/** What is asked before it begins. */
+export const BEFORE_IT_BEGINS: Record<ProgrammeQuestion, string> = {
+  'charge-unproved':
+    'It would charge without a vacuum and a hold that stand: air and water stay in, and a leak is not seen. Tick Vacuum and Hold, or begin all the same.',
 }
 
 export const PROBLEM_WORDS: Record<ProgrammeProblem, string> = {

@@ -127,24 +127,3 @@ function of(state: JobState, programmeId: string, time: number): Programme {
 export function runningProgramme({ programmes }: Pick<JobState, 'programmes'>): Programme | undefined {
   return programmes.findLast((each) => !each.ended)
 }
-
-/** Less than this is within what a station's scale tells, mg: nothing is left to charge. */
-const NOTHING_MG = 10_000
-
-/**
- * What of a programme has not been done: the steps that another one would begin with. Of a charge that was broken off, what has
- * not gone in.
- */
-export function leftOf(
-  { steps, course }: Programme,
-  { chargedMg }: Pick<JobState, 'chargedMg'>,
-): PlannedStep[] {
-  const done = new Set(course.flatMap((each) => (each.doneAt === undefined ? [] : [each.step])))
-  const charging = course.some((each) => each.step === 'charge')
-  return steps.flatMap((each) => {
-    if (done.has(each.step)) return []
-    if (each.step !== 'charge' || !charging || each.massMg === undefined) return [each]
-    const massMg = each.massMg - chargedMg
-    return massMg < NOTHING_MG ? [] : [{ ...each, massMg }]
-  })
-}

@@ -3,17 +3,18 @@ import { Button, Form } from 'react-bootstrap'
 import {
   PROGRAMME_STEPS,
   programmeProblems,
+  programmeQuestions,
   programmeTakesS,
   type ProgrammeStep,
   STEP_FIGURES,
   type StepFigure,
 } from '#core/programme'
-import { leftOf, openedAt } from '#core/tape'
+import { isProved, leftOf, openedAt } from '#core/tape'
 import { expectedIn } from '~/systems/expected'
 import { newId } from '~/tape/device'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits } from '~/ui/reader'
-import { FIGURE_WORDS, PROBLEM_WORDS, STEP_WORDS } from '~/wording/en'
+import { FIGURE_WORDS, PROBLEM_WORDS, BEFORE_IT_BEGINS, STEP_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 import { useWordsTyped } from '../stages/use-figure'
 import { type Draft, draftOf, stepsOf, TYPED } from './draft'
@@ -44,14 +45,21 @@ export function Plan() {
     dyed: state.dyed || data.dyedAt !== null,
   }
   const problem = wrong ? undefined : programmeProblems(steps, known)[0]
+  const question = wrong || problem ? undefined : programmeQuestions(steps, isProved(state))[0]
   const [asked, setAsked] = useState(false)
   // Pressed again, where no answer came, it is the same one.
   const [programmeId] = useState(newId)
   if (!station) return null
-  const begin = () => {
+  const begin = (allTheSame = false) => {
     setAsked(true)
-    if (wrong || problem) return
-    const sent = { programmeId, kitId: station.kitId, steps, ...(preset && { preset }) }
+    if (wrong || problem || (question && !allTheSame)) return
+    const sent = {
+      programmeId,
+      kitId: station.kitId,
+      steps,
+      ...(preset && { preset }),
+      ...(question && { allTheSame: [question] }),
+    }
     void tell('begin', { sent: JSON.stringify(sent) })
   }
   return (
@@ -101,15 +109,25 @@ export function Plan() {
         ))}
       </ol>
       {asked && problem?.step === null && <p className="field-error mb-0">{PROBLEM_WORDS[problem.code]}</p>}
+      {asked && question && (
+        <p className="field-error mb-0" role="alert">
+          {BEFORE_IT_BEGINS[question]}
+        </p>
+      )}
       {error && (
         <p className="field-error mb-0" role="alert">
           {error}
         </p>
       )}
       <div className="row-of">
-        <Button className="btn-big" disabled={busy || station.busyJob !== null} onClick={begin}>
+        <Button className="btn-big" disabled={busy || station.busyJob !== null} onClick={() => begin()}>
           Begin on {station.label}
         </Button>
+        {asked && question && (
+          <Button variant="outline-danger" disabled={busy} onClick={() => begin(true)}>
+            Begin all the same
+          </Button>
+        )}
         {!wrong && (
           <span className="quiet">
             about {Math.round(programmeTakesS(steps) / 60)} min, if hands are there at once
