@@ -9,6 +9,7 @@ import {
   figuresOf,
   judgePattern,
   judgeReadings,
+  judgeVent,
   LEAST_TARGET_K,
   lowGaugeIsUsual,
   type Metering,
@@ -24,6 +25,7 @@ import {
   type ServiceFacts,
   settlesInS,
   superheatAndSubcooling,
+  type VentCode,
 } from '../verify'
 import { baselineReadings, checkReadings, runningNow } from './check-readings'
 import { gasAt } from './gas-at'
@@ -41,8 +43,10 @@ export interface CheckedAgainst {
 export type SettlingCode =
   'readings-not-settled' | 'readings-box-warm' | 'readings-at-rest' | 'suction-above-head'
 export type SettlingReason = 'let-it-settle' | 'wait-for-box' | 'start-it' | 'hoses-swapped'
-export type ChecksCode = ReadingsCode | PatternCode | SettlingCode
-export type ChecksReason = ReadingsReason | PatternReason | SettlingReason
+export type ChecksCode = ReadingsCode | PatternCode | SettlingCode | NotCooling
+export type ChecksReason = ReadingsReason | PatternReason | SettlingReason | NotCooling
+/** Whatever the cause: it does not cool. */
+type NotCooling = Extract<VentCode, 'vent-warm'>
 export type ChecksVerdict = Verdict<ChecksCode, ChecksReason>
 
 /**
@@ -75,8 +79,12 @@ export function judgeChecks(state: JobState, context: CheckedAgainst): ChecksVer
   const { doubts, limitedBy } = readingDoubts(state)
   const running = runningNow(state)
   const unsettled = running && unsettledIn(state, running)
+  const pattern = unsettled ? undefined : patternOf(state, context)
+  // An engine that runs and a compressor that does not: at rest, and a finding.
+  const judgeable = !unsettled || unsettled.code === 'readings-at-rest'
+  const warm = running && judgeable ? notCooling(state, running, pattern) : undefined
+  if (warm) return limitedBy ? { ...warm, limitedBy } : warm
   if (unsettled) return unsettled
-  const pattern = patternOf(state, context)
   if (pattern) return limitedBy ? { ...pattern.verdict, limitedBy } : pattern.verdict
   const target = orificeTarget(state)
   const verdict = judgeReadings(checkResult(state), context.metering, context.plateSubcoolingK, {
@@ -84,6 +92,28 @@ export function judgeChecks(state: JobState, context: CheckedAgainst): ChecksVer
     ...(target !== undefined && { targetSuperheatK: target }),
   })
   return limitedBy && verdict.numbers.length > 0 ? { ...verdict, limitedBy } : verdict
+}
+
+/** A vent that is hardly colder than the air that goes in; a pattern that names the cause says more. */
+function notCooling(
+  state: JobState,
+  { service, since }: Running,
+  pattern: Pattern | undefined,
+): ChecksVerdict | undefined {
+  const { ventK, ambientK, at } = checkReadings(state)
+  if (service !== 'vehicle' || ventK === undefined || ambientK === undefined || at === undefined)
+    return undefined
+  if (settlesInS(service, (at - since) / 1000) > 0) return undefined
+  const { dropK, verdict } = judgeVent(ventK, ambientK)
+  if (verdict.code !== 'vent-warm' || (pattern && pattern.verdict.outcome !== 'open')) return undefined
+  const drop = quantity('vent-drop', dropK, 'K', (Math.SQRT2 * clampAt(state, at).value) / Math.sqrt(3))
+  const numbers = pattern?.verdict.numbers ?? [drop]
+  return {
+    ...verdict,
+    code: 'vent-warm',
+    reasons: [{ code: 'vent-warm', numbers: [drop] }, ...(pattern?.verdict.reasons ?? [])],
+    numbers,
+  }
 }
 
 /** Why the readings are not yet those of a running system that has settled. */

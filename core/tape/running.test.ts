@@ -37,6 +37,20 @@ describe('what the readings of a running system say', () => {
     // Said, then read at once: ten minutes are still to come.
     expect(verdict.numbers).toEqual([{ name: 'known-after', value: 600, unit: 's' }])
   })
+  it('a vehicle whose vent is as warm as the air that goes in does not cool, whatever the pressures say', () => {
+    const vehicle = (lowBar: number, highBar: number, ventC: number) => {
+      const course = aCourse().about('R-134a').write('system-running', { service: 'vehicle', beforeS: 600 })
+      course.wait(0).write('pressure-noted', { point: 'low', pressurePa: 101_325 + lowBar * 1e5 })
+      course.wait(0).write('pressure-noted', { point: 'high', pressurePa: 101_325 + highBar * 1e5 })
+      course.wait(0).write('temperature-noted', { point: 'ambient', tempK: 25 + ZERO_CELSIUS_K })
+      course.wait(0).write('temperature-noted', { point: 'vent', tempK: ventC + ZERO_CELSIUS_K })
+      return judgeChecks(course.state(), context)
+    }
+    expect(vehicle(2, 12, 24)).toMatchObject({ outcome: 'caution', code: 'vent-warm' })
+    // The clutch does not pull in.
+    expect(vehicle(5.6, 5.6, 25)).toMatchObject({ outcome: 'caution', code: 'vent-warm' })
+    expect(vehicle(2, 12, 7).code).not.toBe('vent-warm')
+  })
   it('a store is judged at its own temperature: a warm box loads it beyond what is usual', () => {
     const store = (service: 'cold-store' | 'freezer' | 'comfort', boxC: number) => {
       const course = aCourse().about('R-449A').write('system-running', { service, beforeS: 7_200 })

@@ -13,3 +13,6 @@ export const LEAST_TARGET_K = 5 / F_PER_K
 export function orificeTargetSuperheatK(indoorWetBulbK: number, outdoorK: number): number {
   return (3 * toF(indoorWetBulbK) - 80 - toF(outdoorK)) / 2 / F_PER_K
 }
+
+/** A healthy system with a fixed orifice shows that so far either way, kelvin. */
+export const ORIFICE_EITHER_WAY_K = 3

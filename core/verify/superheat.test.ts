@@ -61,6 +61,10 @@ describe('judgeReadings', () => {
     expect(judgeReadings({ superheatK: 7 }, 'fixed', null, { targetSuperheatK: 7.2 }).code).toBe(
       'readings-fit',
     )
+    // 3 K either way, as in the pattern of all readings, and 1.5 K for gauge and clamp.
+    expect(judgeReadings({ superheatK: 11.5 }, 'fixed', null, { targetSuperheatK: 7.2 }).code).toBe(
+      'readings-fit',
+    )
     expect(judgeReadings({ superheatK: 12 }, 'fixed', null, { targetSuperheatK: 7.2 }).code).toBe(
       'superheat-off-target',
     )
@@ -81,5 +85,8 @@ describe('judgeVent', () => {
     [293.15, 303.15, 'vent-middling'],
     [299.15, 303.15, 'vent-warm'],
     [273.15, 303.15, 'vent-near-ice'],
+    // 12 C: 4 K is half of what a coil can take off.
+    [279.15, 285.15, 'vent-middling'],
+    [283.15, 285.15, 'vent-warm'],
   ])('%s K with %s K going in: %s', (vent, air, code) => expect(judgeVent(vent, air).verdict.code).toBe(code))
 })

@@ -1,5 +1,6 @@
 import { type SaturationTable, saturationTempK } from '../refrigerants'
 import { quantity, type Verdict } from '../verdict'
+import { ORIFICE_EITHER_WAY_K } from './orifice-target'
 
 export interface CheckReadings {
   /** Absolute Pa. */
@@ -141,7 +142,7 @@ export function judgeReadings(
     return verdict('good', 'readings-fit', 'subcooling-fits-valve')
   }
   if (superheatK !== undefined && targetSuperheatK !== undefined)
-    return Math.abs(superheatK - targetSuperheatK) > superheatDoubtK
+    return Math.abs(superheatK - targetSuperheatK) > ORIFICE_EITHER_WAY_K + superheatDoubtK
       ? verdict('caution', 'superheat-off-target', 'orifice-wants-otherwise')
       : verdict('good', 'readings-fit', 'superheat-fits-orifice')
   return verdict('good', 'readings-plausible', 'weight-decides')

@@ -5,6 +5,9 @@ import type { Verdict } from '../verdict'
 const USUAL_DROP_K = 15
 const WEAK_DROP_K = 8
 const ICE_K = ZERO_CELSIUS_K + 1
+/** No coil cools below this, so that cool air has less to lose: half of that is weak in any weather. */
+const COLDEST_VENT_K = ZERO_CELSIUS_K + 4
+const HALF = 0.5
 
 export type VentCode = 'vent-cold' | 'vent-middling' | 'vent-warm' | 'vent-near-ice'
 
@@ -31,5 +34,6 @@ export function judgeVent(ventK: number, airInK: number): VentResult {
   })
   if (ventK < ICE_K) return verdict('caution', 'vent-near-ice')
   if (dropK >= USUAL_DROP_K) return verdict('good', 'vent-cold')
-  return dropK >= WEAK_DROP_K ? verdict('open', 'vent-middling') : verdict('caution', 'vent-warm')
+  const weakK = Math.min(WEAK_DROP_K, HALF * Math.max(0, airInK - COLDEST_VENT_K))
+  return dropK >= weakK ? verdict('open', 'vent-middling') : verdict('caution', 'vent-warm')
 }

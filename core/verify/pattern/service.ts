@@ -1,3 +1,4 @@
+import { ORIFICE_EITHER_WAY_K } from '../orifice-target'
 import type { Metering } from '../superheat'
 
 /** What a system is for: it decides what is healthy. */
@@ -13,9 +14,7 @@ export interface Healthy {
   most: number
 }
 
-/** Superheat where the weather's own figure is known, K: so far either way. */
-const ORIFICE_EITHER_WAY_K = 3
-/** And where it is not: what orifices show over the usual weathers. */
+/** Superheat where the weather's own figure is not known, K: what orifices show over the usual weathers. */
 const ORIFICE: Healthy = { least: 3, most: 14 }
 /** Of any device: nobody has said which. */
 const ANY_DEVICE: Healthy = { least: 3, most: 12 }

@@ -2,10 +2,11 @@ import { Check, Circle, CircleDot, Hand, type LucideIcon } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import type { HandAnswer, PlannedStep } from '#core/programme'
-import { openTransfer, type Programme } from '#core/tape'
+import { holdVerdict, openTransfer, type Programme } from '#core/tape'
 import { useLive } from '~/samples/live-context'
 import { useShow } from '~/ui/reader'
 import { clockTime, duration } from '~/ui/time'
+import { VerdictCard } from '~/ui/verdict-card'
 import { ASK_WORDS, STEP_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 import { useServerNow } from '~/tape/use-server-now'
@@ -50,6 +51,7 @@ export function Running({ programme }: { programme: Programme }) {
             <Hand size={26} aria-hidden className="icon" /> {ASK_WORDS[asks.ask].what}
           </p>
           <p className="mb-0">{ASK_WORDS[asks.ask].why}</p>
+          {asks.ask === 'look-at-hold' && <LookedAt />}
           {!closed && (
             <div className="key-grid">
               <Button
@@ -88,6 +90,24 @@ export function Running({ programme }: { programme: Programme }) {
       <Steps programme={programme} />
       {!closed && <Stop silent={silentMs > SILENT_MS} tell={tell} busy={busy} />}
     </>
+  )
+}
+
+/** The hold that is to be looked at: from where to where, in what time, and what that says. */
+function LookedAt() {
+  const { state } = useJob()
+  const show = useShow()
+  const hold = state.holds.findLast((each) => each.endedAt !== undefined)
+  if (!hold) return null
+  const [from, to] = [hold.readings[0]!, hold.readings.at(-1)!]
+  return (
+    <VerdictCard verdict={holdVerdict(state, hold)}>
+      <p className="mb-0 mt-1">
+        From <strong className="digits">{show('vacuum', from.pressurePa)}</strong> to{' '}
+        <strong className="digits">{show('vacuum', to.pressurePa)}</strong> in{' '}
+        {duration((hold.endedAt! - hold.startedAt) / 1_000)}.
+      </p>
+    </VerdictCard>
   )
 }
 
