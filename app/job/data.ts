@@ -33,7 +33,7 @@ export interface JobBeside {
   dyedAt: number | null
   /** What each cylinder has gained from this job so far, mg. */
   gains: [cylinderId: string, massMg: number][]
-  /** Cylinders of this job that a transfer of another job is running on. */
+  /** Cylinders and scales that transfers of other jobs are running on. */
   busy: string[]
   /** Transfers that a scale weighed which failed its check since, as long as nobody decided. */
   doubts: DoubtfulTransfer[]

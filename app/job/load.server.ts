@@ -112,7 +112,7 @@ export async function besideOf(
     systemId ? lastCharged(tx, systemId, jobId, opened) : null,
     systemId ? dyedBefore(tx, systemId, jobId) : null,
     cylinderGains(tx, jobId),
-    busyElsewhere(tx, usedBy(state), jobId),
+    busyElsewhere(tx, jobId),
     doubtsOfJob(tx, jobId),
     machine ? pastRuns(tx, machine.kitId, jobId) : [],
     chargeLags(tx, userId, jobId),

@@ -1,7 +1,7 @@
 // Real courses of work: what happened, what comes next, how far each stage is.
 import { describe, expect, it } from 'vitest'
 import { aCourse, type Course } from '../../testing/a-course'
-import { type NextStep, nextStep, type Stage, stageProgress } from '.'
+import { type NextStep, nextStep, runsOn, type Stage, stageProgress } from '.'
 
 const opened = () => aCourse().about().choose('recover', 'A', 3)
 const pulled = () => opened().recover('A', 3).end('emptied')
@@ -258,5 +258,16 @@ describe('a course of work', () => {
     const progress = stageProgress(state)
     for (const stage of done) expect([stage, progress[stage]]).toEqual([stage, 'done'])
     for (const stage of begun) expect([stage, progress[stage]]).toEqual([stage, 'begun'])
+  })
+})
+
+describe('what a running transfer keeps', () => {
+  it('its cylinder and its scale: nobody else is offered either', () => {
+    const course = aCourse().about()
+    const start = { runId: 'r', use: 'recover', cylinderId: 'A', scale: 'Bench scale', scaleId: 'S' } as const
+    course.write('run-started', { ...start, mode: 'gross', weightMg: 20e6 })
+    expect(runsOn(course.state())).toEqual(['A', 'S'])
+    course.write('run-ended', { runId: 'r', weightMg: 21e6 })
+    expect(runsOn(course.state())).toEqual([])
   })
 })

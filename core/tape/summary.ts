@@ -28,9 +28,13 @@ export function inShort(state: JobState, reference?: Reference) {
   }
 }
 
-/** Cylinders that a transfer of a job is running on. */
+/** Cylinders and scales that a transfer of a job is running on. */
 export function runsOn({ status, transfers }: JobState): string[] {
   const finished = status === 'closed' || status === 'cancelled'
   const running = finished ? [] : transfers.filter((each) => each.endedAt === undefined)
-  return [...new Set(running.map((each) => each.cylinderId))]
+  const uses = running.flatMap(({ cylinderId, segments }) => {
+    const scaleId = segments.at(-1)?.scaleId
+    return scaleId ? [cylinderId, scaleId] : [cylinderId]
+  })
+  return [...new Set(uses)]
 }

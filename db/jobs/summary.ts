@@ -61,13 +61,12 @@ export async function runsElsewhere(tx: ShopTx, cylinderId: string, jobId: strin
   return row !== undefined
 }
 
-/** Those of some cylinders that a transfer of another job is running on. */
-export async function busyElsewhere(tx: ShopTx, cylinderIds: string[], jobId: string): Promise<string[]> {
-  if (cylinderIds.length === 0) return []
-  const rows = await tx<{ cylinderId: string }[]>`
-    select distinct c as cylinder_id from job_summary m, unnest(m.running_on) c
-    where m.running_on && ${cylinderIds}::uuid[] and c = any(${cylinderIds}::uuid[]) and m.job_id <> ${jobId}`
-  return rows.map((row) => row.cylinderId)
+/** Cylinders and scales that transfers of other jobs are running on. */
+export async function busyElsewhere(tx: ShopTx, jobId?: string): Promise<string[]> {
+  const rows = await tx<{ id: string }[]>`
+    select distinct c as id from job_summary m, unnest(m.running_on) c
+    where m.running_on <> '{}' and m.job_id is distinct from ${jobId ?? null} order by c`
+  return rows.map(({ id }) => id)
 }
 
 export interface LeftOff {

@@ -35,7 +35,6 @@ export class DecantRefused extends Error {
 }
 
 /** Nobody's id: no job is left out. */
-const NO_JOB = '00000000-0000-0000-0000-000000000000'
 
 /**
  * Gas from one cylinder into another, over a scale. What came out of an "empty" beyond its books is unexplained there first.
@@ -56,8 +55,8 @@ export async function bookDecant(tx: ShopTx, request: DecantRequest): Promise<vo
     throw new VoucherError('A trainee empties one-way cylinders: somebody else fills from the others.')
   if (scrapped && giver.kind !== 'one-way')
     throw new VoucherError('Only a one-way cylinder is scrapped so: retire the other on its own page.')
-  const busy = await busyElsewhere(tx, [giverId, takerId], NO_JOB)
-  if (busy.length > 0)
+  const busy = await busyElsewhere(tx)
+  if (busy.includes(giverId) || busy.includes(takerId))
     throw new VoucherError('A job is moving gas with one of them: end that transfer first, or wait for it.')
   const { fillMarginPct: marginPct } = await readShop(tx)
   const { refusals, condition } = mayDecant({ giver, taker, massMg, today, marginPct })

@@ -169,7 +169,7 @@ export class Device {
     return new Set([...ahead, ...systems, ...touched, ...this.made])
   }
 
-  /** Cylinders that a transfer of a job is running on, as far as it is known here. */
+  /** Cylinders and scales that a transfer of a job is running on, as far as it is known here. */
   busy(notOf?: string): ReadonlySet<string> {
     const jobs = [...this.pack.jobs.map(({ summary }) => summary.jobId), ...this.#aheadIds()]
     return new Set(

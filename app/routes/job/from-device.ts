@@ -54,7 +54,7 @@ function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): Jo
     number,
     tape,
     state,
-    beside: besideOf(device, known, usedBy(state)),
+    beside: besideOf(device, known),
     system,
     candidates: cylinders
       .filter(
@@ -86,13 +86,12 @@ function dataOf(device: Device, known: DeviceJob, at: Wish<JobParams>['at']): Jo
 }
 
 /** What the books said of the job when they were taken along; of one that was begun here, what they said of its system. */
-function besideOf(device: Device, job: DeviceJob, used: string[]): JobBeside {
+function besideOf(device: Device, job: DeviceJob): JobBeside {
   const { pack } = device
   const { jobId, packed, state, booked } = job
   const others = device.aheadBeside(jobId)
   const gains = [...gainedFrom(state)]
-  const running = device.busy(jobId)
-  const busy = used.filter((cylinderId) => running.has(cylinderId))
+  const busy = device.busy(jobId)
   if (packed && state.systemId === booked.systemId)
     return {
       ...packed.beside,
@@ -108,7 +107,7 @@ function besideOf(device: Device, job: DeviceJob, used: string[]): JobBeside {
     lastCharged: past?.chargedAt ?? null,
     dyedAt: past?.dyedAt ?? null,
     gains,
-    busy,
+    busy: [...busy],
     doubts: packed?.beside.doubts ?? [],
     pastRuns: (machine && pack.pastRuns[machine.kitId]) ?? [],
     chargeLags: pack.chargeLags,

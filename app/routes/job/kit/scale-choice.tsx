@@ -21,9 +21,10 @@ export function useScaleChoice(notThis?: string) {
   const lastName = useSyncExternalStore(never, remembered, () => '')
   const [name, setName] = useState<string>()
   const [division, setDivision] = useState('')
+  const free = own.filter((each) => !data.busy.includes(each.kitId))
   const usual =
-    own.find((each) => inUse.some((used) => used.kitId === each.kitId)) ??
-    own.find((each) => each.label === lastName)
+    free.find((each) => inUse.some((used) => used.kitId === each.kitId)) ??
+    free.find((each) => each.label === lastName)
   const value = picked ?? usual?.kitId ?? ANOTHER
   const chosen = own.find((each) => each.kitId === value)
   const typedName = name ?? (notThis === undefined && usual === undefined ? lastName : '')
@@ -65,6 +66,11 @@ export function ScaleChoice({ id, choice }: { id: string; choice: ReturnType<typ
             ))}
             <option value={ANOTHER}>another one</option>
           </Form.Select>
+          {chosen && data.busy.includes(chosen.kitId) && (
+            <div className="field-error">
+              It weighs a cylinder of another job: what it shows is not yours.
+            </div>
+          )}
           {chosen?.failed && (
             <div className="field-error">
               It failed its last check: take another one, or weigh the cylinder again afterwards.

@@ -96,19 +96,8 @@ export function Running({ programme }: { programme: Programme }) {
 /** The hold that is to be looked at: from where to where, in what time, and what that says. */
 function LookedAt() {
   const { state } = useJob()
-  const show = useShow()
   const hold = state.holds.findLast((each) => each.endedAt !== undefined)
-  if (!hold) return null
-  const [from, to] = [hold.readings[0]!, hold.readings.at(-1)!]
-  return (
-    <VerdictCard verdict={holdVerdict(state, hold)}>
-      <p className="mb-0 mt-1">
-        From <strong className="digits">{show('vacuum', from.pressurePa)}</strong> to{' '}
-        <strong className="digits">{show('vacuum', to.pressurePa)}</strong> in{' '}
-        {duration((hold.endedAt! - hold.startedAt) / 1_000)}.
-      </p>
-    </VerdictCard>
-  )
+  return hold ? <VerdictCard verdict={holdVerdict(state, hold)} /> : null
 }
 
 function Now({ programme, nowMs }: { programme: Programme; nowMs: number }) {

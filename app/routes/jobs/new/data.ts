@@ -15,6 +15,8 @@ export interface NewJobData {
   system: SystemChoice | null
   tiles: Tile[]
   scales: JobKit[]
+  /** Of those, the ones that weigh at a job that runs. */
+  weighing: string[]
   /** Scales that speak for themselves. */
   live: LiveSource[]
   van: string

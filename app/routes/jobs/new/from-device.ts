@@ -20,6 +20,7 @@ export const newJob: FromDevice<NewJobData> = (device, { at, search }) => {
   if (!device.mayWrite) return undefined
   const { pack } = device
   const today = device.today(at)
+  const busy = device.busy()
   const system = device.systems.find(({ systemId }) => systemId === search.get('system'))
   return {
     ...freshIds(device),
@@ -29,6 +30,7 @@ export const newJob: FromDevice<NewJobData> = (device, { at, search }) => {
       .map((row) => tileOf(row, today, pack.shop.fillMarginPct, device.ahead.has(row.cylinderId)))
       .sort(byRoom),
     scales: device.scales.map((row) => jobKit(row, today)),
+    weighing: device.scales.map(({ kitId }) => kitId).filter((kitId) => busy.has(kitId)),
     // They speak by way of the server.
     live: [],
     van: pack.preferences.van,

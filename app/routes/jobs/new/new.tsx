@@ -11,7 +11,7 @@ import {
   useNavigation,
 } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
-import { inShop, liveKit, scalesInUse, systemOf, systems as listSystems } from '#db'
+import { busyElsewhere, inShop, liveKit, scalesInUse, systemOf, systems as listSystems } from '#db'
 import { asked } from '~/form/search'
 import { isId } from '~/form/ids.server'
 import { jobKit } from '~/kit/as-job-kit'
@@ -45,12 +45,13 @@ export async function loader({ context, request }: Route.LoaderArgs) {
   const wanted = search.get('system') ?? undefined
   const { van, units } = preferencesOf(person.preferences)
   return inShop(shop.shopId, async (tx) => {
-    const [systems, tiles, scales, system, live] = await Promise.all([
+    const [systems, tiles, scales, system, live, busy] = await Promise.all([
       listSystems(tx, '', SYSTEMS_SHOWN + 1),
       atHand(tx, { userId: person.userId, today, marginPct: shop.fillMarginPct }),
       scalesInUse(tx),
       isId(wanted) ? systemOf(tx, wanted) : undefined,
       liveKit(tx),
+      busyElsewhere(tx),
     ])
     return {
       jobId: randomUUID(),
@@ -60,6 +61,7 @@ export async function loader({ context, request }: Route.LoaderArgs) {
       system: system ? choiceOf(system) : null,
       tiles,
       scales: scales.map((row) => jobKit(row, today)),
+      weighing: scales.map(({ kitId }) => kitId).filter((kitId) => busy.includes(kitId)),
       live: scales.flatMap(({ kitId, label }) =>
         live
           .filter((each) => each.kitId === kitId && each.channel === 'weight')
@@ -117,8 +119,21 @@ function stampWithDevice({ currentTarget: form }: FormEvent<HTMLFormElement>) {
 
 /** Two ways in: from the roof in a hurry, or from a system with everything known. */
 export default function NewJob({ loaderData, actionData }: Route.ComponentProps) {
-  const { jobId, runId, newId, systems, system, tiles, scales, live, van, refrigerants, marginPct, carried } =
-    loaderData
+  const {
+    jobId,
+    runId,
+    newId,
+    systems,
+    system,
+    tiles,
+    scales,
+    weighing,
+    live,
+    van,
+    refrigerants,
+    marginPct,
+    carried,
+  } = loaderData
   const busy = useNavigation().state !== 'idle'
   const refused = actionData && 'errors' in actionData ? actionData : undefined
   const unsent = actionData && 'unsent' in actionData ? actionData.unsent : undefined
@@ -158,6 +173,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
                 <QuickStart
                   tiles={tiles}
                   scales={scales}
+                  weighing={weighing}
                   van={van}
                   refrigerants={refrigerants}
                   marginPct={marginPct}

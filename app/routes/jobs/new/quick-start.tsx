@@ -20,6 +20,8 @@ interface QuickStartProps {
   tiles: Tile[]
   /** The shop's scales; the one in the person's van is taken as the usual one. */
   scales: JobKit[]
+  /** Scales that weigh for a job that runs. */
+  weighing: string[]
   van: string
   refrigerants: readonly string[]
   marginPct: number
@@ -32,7 +34,7 @@ interface QuickStartProps {
 
 /** From the roof: tap the cylinder that stands on the scale, look whether the scale shows what it should, go. */
 export function QuickStart(props: QuickStartProps) {
-  const { refrigerants, marginPct, refused, carried, newId, busy, scales, van } = props
+  const { refrigerants, marginPct, refused, carried, newId, busy, scales, weighing, van } = props
   const reading = useReadersUnits()
   const was = refused?.typed
   const [found, setFound] = useState<Tile[]>([])
@@ -53,7 +55,7 @@ export function QuickStart(props: QuickStartProps) {
   )
   // As they are when an answer arrives, not as they were when it was asked for.
   const weightTyped = useRef(was?.startWeight !== undefined && was.startWeight !== '')
-  const [scaleId, setScaleId] = useState(was?.scaleId ?? usualScale(scales, van))
+  const [scaleId, setScaleId] = useState(was?.scaleId ?? usualScale(scales, van, weighing))
   const taken = useTaken((text) => {
     setWeight(text)
     weightTyped.current = true
@@ -225,7 +227,7 @@ export function QuickStart(props: QuickStartProps) {
               {scales.map(({ kitId, label, failed }) => (
                 <option key={kitId} value={kitId}>
                   {label}
-                  {failed && ': failed its check'}
+                  {weighing.includes(kitId) ? ': weighs at another job' : failed && ': failed its check'}
                 </option>
               ))}
             </select>
@@ -271,10 +273,12 @@ export function QuickStart(props: QuickStartProps) {
   )
 }
 
-/** Of the van where there is one that is good; none is guessed. */
-const usualScale = (scales: JobKit[], van: string) =>
-  scales.find((each) => van !== '' && each.keepsAt.toLowerCase() === van.toLowerCase() && !each.failed)
-    ?.kitId ?? ''
+/** Of the van where there is one that is good, and weighs nothing for another job; none is guessed. */
+const usualScale = (scales: JobKit[], van: string, weighing: string[]) =>
+  scales.find(
+    ({ kitId, keepsAt, failed }) =>
+      van !== '' && keepsAt.toLowerCase() === van.toLowerCase() && !failed && !weighing.includes(kitId),
+  )?.kitId ?? ''
 
 const labelled = (tiles: Tile[], label: string) =>
   tiles.find((each) => each.label.toLowerCase() === label.trim().toLowerCase())
