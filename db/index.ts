@@ -19,7 +19,15 @@ export * from './ledger/movements'
 export { type Difference, differencesByCause, flows, heldAt, unbalanced } from './ledger/conservation'
 export { sheetRows, type SheetPart, stockAt } from './ledger/sheet'
 export * from './ledger/vouchers'
-export { bookDecant, type Decanted, decantedInto, DecantRefused, type Giver, givers } from './ledger/decant'
+export {
+  bookDecant,
+  DecantAsked,
+  type Decanted,
+  decantedInto,
+  DecantRefused,
+  type Giver,
+  givers,
+} from './ledger/decant'
 export * from './kit/kit'
 export { type ActBody, type ActRow, actsOf, hoursRun, type NewAct, strikeAct, writeAct } from './kit/acts'
 export { type DoubtfulTransfer, doubtsOfJob, doubtsOfScale, usesOf } from './kit/uses'

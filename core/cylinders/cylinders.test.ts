@@ -147,6 +147,9 @@ describe('mayGive', () => {
     expect(mayGive(cylinder({ balanceMg: kg(9) }), request).warnings).toEqual([{ code: 'used-gas' }])
     const little = mayGive(cylinder({ condition: 'clean', balanceMg: kg(1) }), { ...request, massMg: kg(2) })
     expect(little).toEqual({ refusals: [], warnings: [{ code: 'not-enough' }] })
+    // Clean or used, it is theirs.
+    const theirs = cylinder({ condition: 'clean', balanceMg: 1, ownerCustomerId: 'a' })
+    expect(mayGive(theirs, request).refusals).toEqual([{ code: 'other-owner' }])
     expect(mayGive(cylinder({ balanceMg: 1, ownerCustomerId: 'a' }), request).refusals).toEqual([
       { code: 'other-owner' },
     ])

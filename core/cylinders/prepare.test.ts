@@ -45,7 +45,7 @@ describe('from one cylinder into another', () => {
   const may = (over: Partial<Cylinder> = {}, from: Partial<Cylinder> = {}, massMg = 500_000) =>
     mayDecant({ giver: { ...giver, ...from }, taker: taker(over), massMg, today: '2026-06-01', marginPct: 0 })
   it('an empty that the books have nothing in gives what nobody wrote down', () => {
-    expect(may()).toEqual({ refusals: [], condition: 'used' })
+    expect(may()).toEqual({ refusals: [], questions: [], condition: 'used' })
   })
   it('never past the limit, never another gas, never into itself', () => {
     expect(may({}, {}, 30e6).refusals).toEqual(['past-the-limit'])
@@ -53,10 +53,24 @@ describe('from one cylinder into another', () => {
     expect(may({ cylinderId: 'g' }).refusals).toContain('same-cylinder')
     expect(may({}, { refrigerant: null }).refusals).toEqual(['giver-without-gas'])
   })
+  it('mixed onto mixed may be, it goes to the reclaimer; onto anything else it may not', () => {
+    expect(may({ condition: 'mixed' }, { condition: 'mixed' }).refusals).toEqual([])
+    expect(may({}, { condition: 'mixed' }).refusals).toContain('foul-gas')
+    expect(may({ condition: 'mixed' }).refusals).toContain('mixed')
+  })
+  it('somebody’s gas onto the shop’s own is asked about, onto somebody else’s refused', () => {
+    expect(may({}, { ownerCustomerId: 'c' })).toMatchObject({ refusals: [], questions: ['owner-onto-shops'] })
+    expect(may({ ownerCustomerId: 'c' }, { ownerCustomerId: 'c' })).toMatchObject({
+      refusals: [],
+      questions: [],
+    })
+    expect(may({ ownerCustomerId: 'd' }, { ownerCustomerId: 'c' }).refusals).toEqual(['other-owner'])
+  })
   it('worse gas never onto better; into an empty one it makes it worse', () => {
     expect(may({}, { condition: 'doubtful' }).refusals).toEqual(['worse-onto-better'])
     expect(may({ balanceMg: 0, refrigerant: null, condition: 'clean' }, { condition: 'doubtful' })).toEqual({
       refusals: [],
+      questions: [],
       condition: 'doubtful',
     })
   })

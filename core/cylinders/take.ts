@@ -121,11 +121,10 @@ export function mayGive(
   else if (cylinder.balanceMg <= 0) refusals.push({ code: 'empty' })
   else if (request.massMg !== null && request.massMg > leastInMg(cylinder))
     warnings.push({ code: 'not-enough' })
-  if (cylinder.condition === 'used') {
-    if (cylinder.ownerCustomerId && cylinder.ownerCustomerId !== request.customerId)
-      refusals.push({ code: 'other-owner' })
-    else warnings.push({ code: 'used-gas' })
-  }
+  // Clean or not, it is theirs.
+  if (cylinder.ownerCustomerId && cylinder.ownerCustomerId !== request.customerId)
+    refusals.push({ code: 'other-owner' })
+  else if (cylinder.condition === 'used') warnings.push({ code: 'used-gas' })
   if (cylinder.offMg !== 0) warnings.push({ code: 'scale-and-books-differ' })
   return { refusals, warnings }
 }

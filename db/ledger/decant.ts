@@ -1,4 +1,4 @@
-import { mayDecant } from '#core/cylinders'
+import { type DecantQuestion, mayDecant } from '#core/cylinders'
 import { type Booking, place } from '#core/ledger'
 import { announce } from '../changes'
 import type { ShopTx } from '../connection'
@@ -17,6 +17,8 @@ export interface DecantRequest {
   massMg: number
   /** Opened, marked, and given to the scrap: what is left in it by the books goes with it. */
   scrapped: boolean
+  /** What was asked about it, and is so. */
+  sure?: readonly DecantQuestion[]
   /** An exercise: vapour out of a one-way cylinder, nothing else. */
   exercise?: boolean
   at: Date
@@ -34,14 +36,20 @@ export class DecantRefused extends Error {
   }
 }
 
-/** Nobody's id: no job is left out. */
+/** It was not said to be so. */
+export class DecantAsked extends Error {
+  override name = 'DecantAsked'
+  constructor(readonly code: DecantQuestion) {
+    super(code)
+  }
+}
 
 /**
  * Gas from one cylinder into another, over a scale. What came out of an "empty" beyond its books is unexplained there first.
- * @throws VoucherError, DecantRefused
+ * @throws VoucherError, DecantRefused, DecantAsked
  */
 export async function bookDecant(tx: ShopTx, request: DecantRequest): Promise<void> {
-  const { voucherId, giverId, takerId, massMg, scrapped, at, now, today, userId, text } = request
+  const { voucherId, giverId, takerId, massMg, scrapped, sure = [], at, now, today, userId, text } = request
   await lock(tx, { cylinderIds: [giverId, takerId] })
   const [known] = await tx`select 1 from voucher where voucher_id = ${voucherId}`
   if (known) return
@@ -59,8 +67,10 @@ export async function bookDecant(tx: ShopTx, request: DecantRequest): Promise<vo
   if (busy.includes(giverId) || busy.includes(takerId))
     throw new VoucherError('A job is moving gas with one of them: end that transfer first, or wait for it.')
   const { fillMarginPct: marginPct } = await readShop(tx)
-  const { refusals, condition } = mayDecant({ giver, taker, massMg, today, marginPct })
+  const { refusals, questions, condition } = mayDecant({ giver, taker, massMg, today, marginPct })
   if (refusals.length > 0) throw new DecantRefused(refusals)
+  const asked = questions.find((each) => !sure.includes(each))
+  if (asked) throw new DecantAsked(asked)
   const [from, to] = [place('cylinder', giverId), place('cylinder', takerId)]
   const moved = (over: Pick<Booking, 'key' | 'from' | 'to' | 'massMg' | 'knownBy'>): Booking => ({
     refrigerant: giver.refrigerant,

@@ -3,8 +3,17 @@ import { useState } from 'react'
 import { Button, Form as BootstrapForm } from 'react-bootstrap'
 import { data, Form, Link, redirect, useNavigation } from 'react-router'
 import { v4 as uuid } from 'uuid'
-import { type DecantRefusal, supplyLimitMg } from '#core/cylinders'
-import { bookDecant, cylinderOf, decantedInto, DecantRefused, givers, inShop, VoucherError } from '#db'
+import { type DecantQuestion, type DecantRefusal, supplyLimitMg } from '#core/cylinders'
+import {
+  bookDecant,
+  cylinderOf,
+  DecantAsked,
+  decantedInto,
+  DecantRefused,
+  givers,
+  inShop,
+  VoucherError,
+} from '#db'
 import { found, idOf } from '~/form/ids.server'
 import { checkForm, id, measured, type Refused, refuse, text, typedIn } from '~/form/read.server'
 import { openPage } from '~/offline/page/page'
@@ -18,7 +27,14 @@ import { MeasureField } from '~/ui/measure-field'
 import { typed as inUnits } from '~/ui/measure'
 import { useReadersUnits, useShow, Value } from '~/ui/reader'
 import { clockTime } from '~/ui/time'
-import { CONDITION_WORDS, CYLINDER_KIND_WORDS, DECANT_WORDS, REASON_WORDS, wordOf } from '~/wording/en'
+import {
+  CONDITION_WORDS,
+  CYLINDER_KIND_WORDS,
+  DECANT_QUESTIONS,
+  DECANT_WORDS,
+  REASON_WORDS,
+  wordOf,
+} from '~/wording/en'
 import type { Route } from './+types/decant'
 
 /** A batch of empties is an afternoon's work. */
@@ -68,6 +84,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       before: number
       after: number
       scrapped?: string
+      sure?: DecantQuestion
       text?: string
     }>({
       voucherId: id,
@@ -79,11 +96,12 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       before: measured('weight', 'what the scale showed before', { units }).required(),
       after: measured('weight', 'what the scale showed after', { units }).required(),
       scrapped: Joi.string().valid('on', ''),
+      sure: Joi.string().valid('owner-onto-shops'),
       text: text('a remark', 500),
     }),
   )
   if (form.refused) return data(form.refused, { status: 400 })
-  const { voucherId, giverId, on, before, after, scrapped, text: remark } = form.value
+  const { voucherId, giverId, on, before, after, scrapped, sure, text: remark } = form.value
   const signer = await signedFor(signed, typed)
   if ('errors' in signer) return data(refuse(typed, signer.errors), { status: 400 })
   try {
@@ -94,6 +112,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         takerId,
         massMg: on === 'taker' ? after - before : before - after,
         scrapped: scrapped === 'on',
+        ...(sure && { sure: [sure] }),
         exercise: person.role === 'trainee',
         at: now(),
         now: now(),
@@ -104,6 +123,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     )
   } catch (error) {
     if (error instanceof VoucherError) return data(refuse(typed, { form: error.message }), { status: 400 })
+    if (error instanceof DecantAsked)
+      return data(refuse(typed, { sure: DECANT_QUESTIONS[error.code] }), { status: 400 })
     if (!(error instanceof DecantRefused)) throw error
     const why = error.codes.map((code) =>
       Object.hasOwn(DECANT_WORDS, code) ? DECANT_WORDS[code as DecantRefusal] : wordOf(REASON_WORDS, code),
@@ -289,10 +310,27 @@ function DecantForm({
           {errors.form}
         </div>
       )}
-      <div>
+      {errors.sure && (
+        <div className="field-error" role="alert">
+          {errors.sure}
+        </div>
+      )}
+      <div className="row-of">
         <Button type="submit" className="btn-big" disabled={busy}>
           Book it
         </Button>
+        {errors.sure && (
+          <Button
+            type="submit"
+            name="sure"
+            value="owner-onto-shops"
+            variant="outline-primary"
+            className="btn-big"
+            disabled={busy}
+          >
+            It is the shop’s now
+          </Button>
+        )}
       </div>
     </Form>
   )

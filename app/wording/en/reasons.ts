@@ -1,4 +1,4 @@
-import type { DecantRefusal, ReweighQuestion } from '#core/cylinders'
+import type { DecantQuestion, DecantRefusal, ReweighQuestion } from '#core/cylinders'
 import type {
   AgainstCode,
   FlagCode,
@@ -193,6 +193,12 @@ export const DOUBT_TAGS: Record<WeighingDoubt, string> = {
 }
 
 /** Why gas may not go from one cylinder into another. */
+/** What is asked before it is booked. */
+export const DECANT_QUESTIONS: Record<DecantQuestion, string> = {
+  'owner-onto-shops':
+    'It is a customer’s gas, and the cylinder that takes it is the shop’s: afterwards it goes back to nobody. Was that agreed?',
+}
+
 export const DECANT_WORDS: Record<DecantRefusal, string> = {
   'same-cylinder': 'A cylinder cannot give to itself: choose another one.',
   'giver-without-gas': 'Nobody has said what is in the giver: enter its gas first.',
