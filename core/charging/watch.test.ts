@@ -158,6 +158,14 @@ describe('warmWater', () => {
   it('never warmer than 40 of its own accord', () => {
     expect(warmWater(tableOf('R-134a'), null).tempK).toBeCloseTo(313.15, 6)
   })
+  it('R-744 is above its critical point there: its pressure goes by what is in it', () => {
+    expect(warmWater(tableOf('R-744'), null)).not.toHaveProperty('pressurePa')
+    const half = warmWater(tableOf('R-744'), null, 400)
+    expect(half.pressurePa! / 1e5).toBeGreaterThan(80)
+    expect(half.pressurePa! / 1e5).toBeLessThan(100)
+    // Nearly full, and stamped for 110 bar: cooler water.
+    expect(warmWater(tableOf('R-744'), 110e5, 700).tempK).toBeLessThan(313)
+  })
 })
 
 describe('wayIn', () => {

@@ -37,3 +37,7 @@ it('nobody has named one: what would fit; nothing that is known', () => {
     'rest-none',
   )
 })
+it('above its critical point a pressure says nothing of a gas', () => {
+  const found = judgeAtRest({ pressurePa: 90e5, tempK: 308.15, gaugePa: 7_000, clampK: 0.5 }, 'R-744')
+  expect(found).toEqual({ code: 'rest-no-liquid', others: [] })
+})

@@ -1,3 +1,4 @@
+import { endOfTableK, tableOf } from '../refrigerants'
 import { airShare, type AirShare } from './air'
 import { type AtRest, identify } from './identify'
 
@@ -10,6 +11,8 @@ export type AtRestCode =
   | 'rest-above'
   /** Less: no liquid in it, or another gas. */
   | 'rest-below'
+  /** Above its critical point: its pressure says how much is in there, and nothing of what it is. */
+  | 'rest-no-liquid'
   /** Nobody has named a gas: these would fit. */
   | 'rest-unnamed'
   /** No gas that Keg knows fits. */
@@ -31,6 +34,8 @@ export function judgeAtRest(at: AtRest, named: string | null): RestVerdict {
   const all = identify(at)
   const others = all.filter((each) => each.fit === 'fits' && each.code !== named).map((each) => each.code)
   const own = all.find((each) => each.code === named)
+  if (named !== null && !own && at.tempK > endOfTableK(tableOf(named)))
+    return { code: 'rest-no-liquid', others }
   if (named === null || !own) return { code: others.length > 0 ? 'rest-unnamed' : 'rest-none', others }
   const { fit, saturationPa, sigmaPa } = own
   const found = { others, saturationPa, sigmaPa }

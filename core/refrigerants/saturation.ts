@@ -96,6 +96,9 @@ export function highestPressurePa(table: SaturationTable): number {
   return Math.exp(table.lnBubble[table.rows - 1]!)
 }
 
+/** Where a table ends, K: its critical point, or beyond what is worked with. */
+export const endOfTableK = (table: SaturationTable): number => table.firstC + table.rows - 1 + ZERO_CELSIUS_K
+
 function gridPosition(table: SaturationTable, tempK: number): number {
   const position = tempK - ZERO_CELSIUS_K - table.firstC
   // A hair of tolerance, so that the ends of the table themselves can be asked for.

@@ -20,6 +20,11 @@ export const REST_WORDS: Record<AtRestCode, { says: string; helps: string }> = {
     says: 'Less pressure than this gas has with liquid',
     helps: 'No liquid left in it, which says nothing of what it is; or another gas.',
   },
+  'rest-no-liquid': {
+    says: 'Above its critical point: there is no liquid',
+    helps:
+      'Its pressure then follows from how much is in there, and says nothing of what it is. Let it cool and read again, or weigh it.',
+  },
   'rest-unnamed': { says: 'These would fit', helps: 'Which one it is, label and history say.' },
   'rest-none': {
     says: 'No gas that Keg knows fits',

@@ -11,6 +11,7 @@ import { useShow } from '~/ui/reader'
 import { duration } from '~/ui/time'
 import { CHARGING_WORDS, PAUSE_WORDS, TOP_UP_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
+import { contentsBeforeMg } from '../stages/contents'
 import { TakeOut } from '../watch/take-out'
 import { useJudgedNow } from '../watch/use-place'
 import { isMetered, MeterFromHere, Metering } from './metering'
@@ -129,7 +130,12 @@ function WhatNow({ transfer, meters }: { transfer: Transfer; meters: boolean }) 
   const show = useShow()
   if (!state.refrigerant) return null
   const cylinder = cylinderOf(transfer.cylinderId)
-  const water = warmWater(tableOf(state.refrigerant), cylinder?.servicePressurePa ?? null)
+  const heldMg = cylinder ? contentsBeforeMg(cylinder, state.transfers) : 0
+  const water = warmWater(
+    tableOf(state.refrigerant),
+    cylinder?.servicePressurePa ?? null,
+    cylinder?.waterCapacityMg ? (1_000 * heldMg) / cylinder.waterCapacityMg : undefined,
+  )
   return (
     <details className="face-hint">
       <summary>What to do now</summary>
@@ -138,7 +144,8 @@ function WhatNow({ transfer, meters }: { transfer: Transfer; meters: boolean }) 
           Warm water for the cylinder: {show('temperature', water.tempK)}
           {water.byRating && ', no more: its service pressure'}, never above{' '}
           {show('temperature', NEVER_ABOVE_K)}, never a flame, no water into the valve.
-          {water.pressurePa !== undefined && ` It then stands at ${show('pressure', water.pressurePa)}.`}
+          {water.pressurePa !== undefined &&
+            ` It then stands at ${water.doubt ? 'about ' : ''}${show('pressure', water.pressurePa)}${water.doubt ? `, give or take ${100 * water.doubt} %, by what is in it` : ''}.`}
         </li>
         {data.system?.trade !== 'vehicle' && (
           <li>Run the system and meter liquid slowly into suction: see below.</li>
