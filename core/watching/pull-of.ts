@@ -34,6 +34,7 @@ export function pullOf(state: JobState, transfer: Transfer, lines: LinesOf, plac
     gaugePa: gaugeAt(state, nowMs).value / 2,
     atmospherePa,
     ambientK: ambients.at(-1) ?? ORDINARY_K,
+    chargeKg: chargeKgOf(place.expected) ?? undefined,
     levelPa: levelPaOf(state, place),
     table: gas ? tableOf(gas) : undefined,
     canPass: canPassOf(state, ambients.at(-1) ?? ORDINARY_K),

@@ -20,6 +20,8 @@ export interface Pull {
   gaugePa: number
   atmospherePa: number
   ambientK: number
+  /** What should be in there, kg; left out: nobody knows. */
+  chargeKg?: number | undefined
   /** Down to here it must go, Pa. */
   levelPa: number
   /** Where the machine stops itself, Pa above the air around; the usual one where its own is not known. */
@@ -74,10 +76,16 @@ export interface Watched {
   low: Trend | undefined
 }
 
-/** Nothing coming for so long is a flat line, s. */
-const FLAT_S = 60
-/** A scale's noise and drift in that time come to less, kg. */
-const FLAT_KG = 0.01
+/** A scale's noise and drift in a minute come to less, kg. */
+const MINUTE_S = 60
+const MINUTE_KG = 0.01
+/** No more than this in a minute is nothing: a share of what should be in there, and never more, or less, than these, kg. */
+const NOTHING_SHARE = 1 / 100
+const NOTHING = { leastKg: 0.0005, mostKg: 0.01 }
+/** The longest that is waited to tell nothing from little, s. */
+const LONGEST_S = 600
+/** Falling by so much of itself in a minute, a pressure tells that gas still comes. */
+const FALLS = 0.02
 const RATE_S = 20
 const LEAST_SPAN_S = 10
 const BLOCK_S = 10
@@ -112,18 +120,40 @@ export function watch(pull: Pull): Watched {
   const recent = trendOf(weights, RATE_S)
   // Weights closer together than that tell no rate: a scale counts in steps.
   const rate = recent && recent.spanS >= LEAST_SPAN_S ? recent : undefined
-  const flatS = flatFor(weights, divisionKg)
-  return { state: stateOf(pull, { weights, low, rate, flatS }), weights, jumps, kgPerS: rate?.perS, low }
+  const still = stillOf(pull, weights)
+  const flatS = flatFor(weights, still)
+  return {
+    state: stateOf(pull, { weights, low, rate, still, flatS }),
+    weights,
+    jumps,
+    kgPerS: rate?.perS,
+    low,
+  }
+}
+
+/** What counts as standing: no more than so much in a time in which this scale can tell it. */
+interface Still {
+  kg: number
+  overS: number
+}
+
+/** A window that grows until the scale can tell: two of its divisions, at a rate that is nothing for this system. */
+function stillOf({ chargeKg, divisionKg }: Pull, weights: readonly At[]): Still {
+  const comesKg = Math.max(chargeKg ?? 0, weights.at(-1)?.value ?? 0)
+  const aMinuteKg = Math.min(NOTHING.mostKg, Math.max(NOTHING.leastKg, NOTHING_SHARE * comesKg))
+  const overS = Math.min(LONGEST_S, Math.max(MINUTE_S, (2 * divisionKg * MINUTE_S) / aMinuteKg))
+  return { overS, kg: Math.max(2 * divisionKg, (aMinuteKg * overS) / MINUTE_S) }
 }
 
 interface Seen {
   weights: At[]
   low: Trend | undefined
   rate: Trend | undefined
+  still: Still
   flatS: number
 }
 
-function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
+function stateOf(pull: Pull, { weights, low, rate, still, flatS }: Seen): PullState {
   const { nowS, divisionKg, gaugePa, atmospherePa, levelPa } = pull
   const last = weights.at(-1)
   if (last && nowS - last.atS > STALE_S) return { code: 'stale', agoS: nowS - last.atS }
@@ -136,11 +166,12 @@ function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
   const nearPa = Math.max(NEAR_ZERO_PA, 2 * gaugePa)
   // No machine works where the cylinder is no higher than what it draws from.
   const runsOver = cylinderPa !== undefined && lowPa !== undefined && cylinderPa <= lowPa + 2 * gaugePa
-  const minute = trendOf(weights, FLAT_S)
-  const still = Math.max(FLAT_KG, 2 * divisionKg)
-  if (minute && minute.spanS >= RATE_S && minute.perS * FLAT_S < -1.5 * still)
+  const minute = trendOf(weights, MINUTE_S)
+  const nudgeKg = Math.max(MINUTE_KG, 2 * divisionKg)
+  if (minute && minute.spanS >= RATE_S && minute.perS * MINUTE_S < -1.5 * nudgeKg)
     return { code: 'falling', kgPerS: minute.perS }
-  if (minute && minute.spanS >= FLAT_S - BLOCK_S && minute.perS * FLAT_S <= still) {
+  const lately = over(weights, still.overS)
+  if (lately && lately.perS * still.overS <= still.kg) {
     if (tripped(pull, cutOutPa) && lowPa !== undefined && lowPa > atmospherePa + nearPa)
       return { code: 'cut-out', flatS, cylinderPa: pull.cylinderPa.at(-1)!.value }
     if (lowPa === undefined) return { code: 'flat', flatS }
@@ -149,6 +180,9 @@ function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
     // Against itself a gauge is exact to its divisions, however far it is off.
     const fromPa = pull.low.reduce((least, each) => Math.min(least, each.value), Infinity)
     if (fromPa <= downPa && lowPa - fromPa > RISES_PA) return { code: 'comes-back', lowPa, fromPa }
+    // The weight cannot tell it yet, and the pressure does: it still comes.
+    if (lowPa > downPa && falls(pull.low, nowS, still.overS))
+      return { code: 'slowing', kgPerS: Math.max(0, rate.perS), share: 0 }
     if (lowPa > downPa) return { code: 'stuck', flatS, lowPa, rises: (low?.perS ?? 0) > 50 }
     if (lowPa > levelPa + nearPa) return { code: 'above-level', lowPa, levelPa }
     return { code: 'maybe-done', flatS, lowPa }
@@ -156,7 +190,7 @@ function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
   const kgPerS = Math.max(0, rate.perS)
   const share = kgPerS / Math.max(kgPerS, fastestOf(weights), 1e-9)
   const beganS = weights[0]!.atS
-  if (lowPa !== undefined && lowPa <= atmospherePa + nearPa && last!.atS - beganS >= FLAT_S)
+  if (lowPa !== undefined && lowPa <= atmospherePa + nearPa && last!.atS - beganS >= MINUTE_S)
     return { code: 'last-of-it', kgPerS }
   const hot = labours || (cylinderK !== undefined && cylinderK >= HOT_K)
   if (hot && share < SLOWING)
@@ -169,7 +203,7 @@ function stateOf(pull: Pull, { weights, low, rate, flatS }: Seen): PullState {
     }
   const liquid = lowPa !== undefined && saturated(pull, lowPa)
   const canKgPerS = liquid && !runsOver ? pull.canPass?.(lowPa) : undefined
-  if (canKgPerS !== undefined && last!.atS - beganS >= FLAT_S && kgPerS < RESTRICTED * canKgPerS)
+  if (canKgPerS !== undefined && last!.atS - beganS >= MINUTE_S && kgPerS < RESTRICTED * canKgPerS)
     return { code: 'restricted', kgPerS, canKgPerS }
   if (liquid && kgPerS >= LIQUID_KG_S) return { code: 'liquid', kgPerS }
   if (runsOver) return { code: 'running-over', kgPerS }
@@ -185,9 +219,21 @@ const fresh = (samples: readonly At[], nowS: number): readonly At[] => {
   return last && nowS - last.atS <= STALE_S ? samples : []
 }
 
+/** How a weight moved over so long, or a little longer where it was typed; undefined: it has not been watched for so long. */
+function over(weights: readonly At[], seconds: number): Trend | undefined {
+  const beganS = (weights.at(-1)?.atS ?? 0) - (seconds - BLOCK_S)
+  const from = weights.findLastIndex(({ atS }) => atS <= beganS)
+  return from < 0 ? undefined : trendOf(weights.slice(from), Infinity)
+}
+
+/** Whether a pressure falls while the weight stands. */
+function falls(low: readonly At[], nowS: number, overS: number): boolean {
+  const lately = trendOf(fresh(low, nowS), overS)
+  return lately !== undefined && lately.spanS >= RATE_S && lately.perS * MINUTE_S < -FALLS * lately.now
+}
+
 /** For how long the weight has stood still, s: by the means of ten seconds each, since a scale counts to and fro. */
-function flatFor(weights: readonly At[], divisionKg: number): number {
-  const still = Math.max(FLAT_KG, 2 * divisionKg)
+function flatFor(weights: readonly At[], { kg }: Still): number {
   const end = weights.at(-1)
   if (!end) return 0
   let now: number | undefined
@@ -202,7 +248,7 @@ function flatFor(weights: readonly At[], divisionKg: number): number {
     }
     const mean = sum / count
     now ??= mean
-    if (Math.abs(mean - now) > still) break
+    if (Math.abs(mean - now) > kg) break
     since = weights[i + 1]!.atS
   }
   return end.atS - since

@@ -314,6 +314,38 @@ describe('by hand', () => {
     expect(codeOf({ weights: flat, low: low(55_000), levelPa })).toBe('maybe-done')
     expect(codeOf({ weights: flat, low: low(300_000), levelPa })).toBe('stuck')
   })
+  it('55 g at 6 g a minute still come; at 0.2 g a minute they do not', () => {
+    const at = (gPerMin: number) =>
+      codeOf({
+        divisionKg: 0.001,
+        chargeKg: 0.055,
+        weights: weights(
+          ...[0, 1, 2, 3, 4, 5].map((m): [number, number] => [60 * m, 0.02 + (m * gPerMin) / 1000]),
+        ),
+        low: weights([240, 250_000], [300, 250_000]),
+      })
+    expect(['vapour', 'slowing', 'restricted']).toContain(at(6))
+    expect(at(0.2)).toBe('stuck')
+  })
+  it('a scale of half an ounce takes longer to tell: 20 g a minute is not stuck', () => {
+    const ounces = (minutes: number, gPerMin: number) =>
+      codeOf({
+        divisionKg: 0.014,
+        chargeKg: 3,
+        weights: Array.from({ length: minutes + 1 }, (_, m) => ({
+          atS: 60 * m,
+          value: 0.014 * Math.round((1_000 + m * gPerMin) / 14),
+        })),
+        low: weights([60 * (minutes - 1), 500_000], [60 * minutes, 500_000]),
+      })
+    expect(ounces(6, 20)).not.toBe('stuck')
+    expect(ounces(6, 1)).toBe('stuck')
+  })
+  it('a pressure that falls says that it comes, where the weight cannot tell yet', () => {
+    const flat = weights([0, 0], [60, 1], [120, 1.002], [180, 1.003])
+    const low = weights([60, 500_000], [120, 460_000], [180, 420_000])
+    expect(codeOf({ weights: flat, low })).toBe('slowing')
+  })
   it('two weights a second apart tell no rate, and no limit that is near', () => {
     const at = pull({ weights: weights([0, 0], [1, 0.45]) })
     expect(watch(at).state).toEqual({ code: 'too-few' })
