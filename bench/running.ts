@@ -7,9 +7,13 @@ import {
   type Fault,
   FAULTS,
   type FaultSize,
+  HEALTHY_KINDS,
+  healthyJudged,
+  INSTRUMENTS,
   madeRunning,
   mayHave,
   readAndJudged,
+  SAID_OF,
 } from '../sim/running'
 
 const RUNS = Number(process.env.KEG_BENCH_RUNS ?? 40)
@@ -94,3 +98,25 @@ console.table(
   ),
 )
 console.log('Wrong ones', Object.fromEntries(wrongs))
+
+const HEALTHY = 400
+console.log(`${HEALTHY} machines of each kind with nothing wrong: how many are accused of something`)
+console.table(
+  Object.fromEntries(
+    HEALTHY_KINDS.map((kind) => [
+      kind,
+      Object.fromEntries(
+        (Object.keys(INSTRUMENTS) as (keyof typeof INSTRUMENTS)[]).flatMap((by) =>
+          [false, true].map((said) => {
+            const state = said ? SAID_OF[kind] : undefined
+            const accused = Array.from({ length: HEALTHY }, (_, seed) => {
+              const { outcome } = healthyJudged(kind, seed, by, state ? { [state]: true } : {})?.verdict ?? {}
+              return outcome === 'caution' || outcome === 'bad'
+            }).filter(Boolean).length
+            return [`${by}${said ? ', asked' : ''}`, `${((100 * accused) / HEALTHY).toFixed(1)} %`]
+          }),
+        ),
+      ),
+    ]),
+  ),
+)

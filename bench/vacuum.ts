@@ -1,7 +1,7 @@
 // Generated holds of four kinds, 5 to 30 minutes long: what the judge says of each, against what is true of it. Prints
 // every share; nothing in it can fail. Used by ./keg bench vacuum.
 import { type Cause, type HoldReading, judgeCause } from '#core/vacuum'
-import { madeHold, type MadeHold, TRUTHS, type Truth } from '../sim'
+import { madeHold, type MadeHold, TRUTHS } from '../sim'
 
 const RUNS = Number(process.env.KEG_BENCH_RUNS ?? 500)
 const SEED = 20_261

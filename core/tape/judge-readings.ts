@@ -12,6 +12,7 @@ import {
   judgeVent,
   LEAST_TARGET_K,
   lowGaugeIsUsual,
+  type MachineState,
   type Metering,
   orificeTargetSuperheatK,
   type Pattern,
@@ -20,6 +21,7 @@ import {
   type ReadingDoubts,
   type ReadingsCode,
   type ReadingsReason,
+  relativeHumidity,
   type RunningReadings,
   type Service,
   type ServiceFacts,
@@ -203,9 +205,23 @@ export function serviceFacts(
     lowGauge: state.refrigerant !== null && lowGaugeIsUsual(state.refrigerant, ambientK),
     metering,
     plateSubcoolingK,
+    states: machineStatesIn(state),
     ...(target !== undefined && { targetSuperheatK: target }),
   }
 }
+
+/** As it was said; what a wet bulb shows of the room needs no word. */
+function machineStatesIn(state: JobState): Partial<Record<MachineState, boolean>> {
+  const { wetBulbK, airOnK } = checkReadings(state)
+  const { machineStates } = state
+  if (wetBulbK === undefined || airOnK === undefined) return machineStates
+  const humidity = relativeHumidity(airOnK, wetBulbK)
+  if (humidity >= HUMID.from) return { ...machineStates, humid: true }
+  return humidity <= HUMID.until ? { ...machineStates, humid: false } : machineStates
+}
+
+/** Between these the air is cooled as usual, or somewhat less. */
+const HUMID = { until: 0.55, from: 0.65 }
 
 /** What a fixed orifice should show in the weather that was read; undefined: no wet bulb, or no weather for it. */
 function orificeTarget(state: JobState): number | undefined {

@@ -1,7 +1,6 @@
 export * from './hold-codes'
 export * from './hold'
 export * from './evacuation'
-export * from './water'
 export * from './curve'
 export * from './judge'
 export * from './leak-size'

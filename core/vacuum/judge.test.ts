@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { waterPa } from '../refrigerants'
 import { PA_PER_MICRON } from '../units'
-import { inflow, type HoldReading, judgeVacuum, lostInYearKg, type VacuumGiven, waterPa } from '.'
+import { inflow, type HoldReading, judgeVacuum, lostInYearKg, type VacuumGiven } from '.'
 
 type Point = [minutes: number, micron: number]
 const read = (points: Point[]): HoldReading[] =>

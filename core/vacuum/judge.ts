@@ -1,3 +1,4 @@
+import { waterPa } from '../refrigerants'
 import { PA_PER_MICRON } from '../units'
 import { type Quantity, quantity, quantityBetween, type Reason } from '../verdict'
 import {
@@ -14,7 +15,6 @@ import {
 import { HOLD_RULE, holdPassed, type HoldReading, type HoldRule, type HoldVerdict, judgeHold } from './hold'
 import type { CauseReason, HoldCode } from './hold-codes'
 import { inflow, lostInYearKg } from './leak-size'
-import { waterPa } from './water'
 
 export interface VacuumGiven {
   readings: readonly HoldReading[]

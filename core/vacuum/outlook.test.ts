@@ -1,16 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { PA_PER_MICRON } from '../units'
-import {
-  fallsBy,
-  isBehind,
-  judgeKitProof,
-  mayFreeze,
-  outlook,
-  type SetUp,
-  timeDownS,
-  waterPa,
-  whyBehind,
-} from '.'
+import { fallsBy, isBehind, judgeKitProof, mayFreeze, outlook, type SetUp, timeDownS, whyBehind } from '.'
+import { waterPa } from '../refrigerants'
 
 const ATMOSPHERE = 101_325
 const TARGET = 500 * PA_PER_MICRON

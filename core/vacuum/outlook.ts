@@ -1,4 +1,5 @@
 import { type Tube, VALVE_CORE } from '../hoses'
+import { waterPa } from '../refrigerants'
 import { PA_PER_MICRON } from '../units'
 import {
   effectiveSpeed,
@@ -7,7 +8,6 @@ import {
   type EvacuationRig,
   NeverReachedError,
 } from './evacuation'
-import { waterPa } from './water'
 
 export interface Range {
   least: number

@@ -1,4 +1,5 @@
 export * from './superheat'
 export * from './orifice-target'
 export * from './vent'
+export * from './humidity'
 export * from './pattern'

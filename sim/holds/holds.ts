@@ -1,5 +1,5 @@
 import { PA_PER_MICRON } from '#core/units'
-import { waterPa } from '#core/vacuum'
+import { waterPa } from '#core/refrigerants'
 import { type Dice, dice, seedFor } from '../dice'
 
 /** What is true of a generated hold. */

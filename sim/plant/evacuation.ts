@@ -1,6 +1,6 @@
 import { seriesConductance, type Tube } from '#core/hoses'
 import { GAS_CONSTANT } from '#core/refrigerants'
-import { waterPa } from '#core/vacuum'
+import { waterPa } from '#core/refrigerants'
 import type { Inside } from './circuit'
 import type { PlantParameters } from './parameters'
 import type { PlantState, SystemState } from './state'

@@ -1,4 +1,5 @@
-export { type AlsoRead, ALL_READ, readAndJudged } from './read'
+export { HEALTHY_KINDS, healthyJudged, type HealthyKind, SAID_OF } from './healthy'
+export { type AlsoRead, ALL_READ, INSTRUMENTS, readAndJudged } from './read'
 export {
   type Device,
   type Fault,

@@ -3,9 +3,13 @@ import { figuresOf, type Figure, judgePattern, type Pattern, type RunningReading
 import { dice, seedFor } from '../dice'
 import type { Device, Running } from './running'
 
-/** Instruments as they are sold: limits of error. */
-const ORDINARY = { lowPa: 20_000, highPa: 50_000, clampK: 1, airK: 0.7 }
-const ATMOSPHERE_PA = 101_325
+/** Instruments as they are sold, and good ones: limits of error. */
+export const INSTRUMENTS = {
+  ordinary: { lowPa: 20_000, highPa: 50_000, clampK: 1, airK: 0.7 },
+  good: { lowPa: 6_000, highPa: 12_000, clampK: 0.3, airK: 0.3 },
+}
+const ORDINARY = INSTRUMENTS.ordinary
+export const ATMOSPHERE_PA = 101_325
 const EVEN = Math.sqrt(3)
 
 /** Which readings were taken beyond pressures, both line temperatures and the air around. */
@@ -67,6 +71,8 @@ export function readAndJudged(
     service: 'comfort',
     metering: device === 'valve' ? 'valve' : 'fixed',
     plateSubcoolingK: null,
+    // It was asked: at full load, its head follows the weather, it cools, and the room is dry.
+    states: { 'part-load': false, 'head-held': false, heating: false, humid: false },
     ...(also.wetBulb && device === 'orifice' && { targetSuperheatK: right.superheatK + off(1.5) }),
   })
 }

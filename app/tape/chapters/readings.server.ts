@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { type ReadingsBodies, TEMPERATURE_POINTS } from '#core/tape'
-import { SERVICES } from '#core/verify'
+import { SERVICES, STATES } from '#core/verify'
 import { oneOf, tempK, pressurePa, type Schemas } from './parts.server'
 
 const atmospherePa = Joi.number().min(4e4).max(1.2e5)
@@ -18,6 +18,7 @@ export const readings: Schemas<ReadingsBodies> = {
     tempK,
   },
   'system-running': { service: oneOf(...SERVICES).required(), beforeS: seconds.required() },
+  'machine-state': { state: oneOf(...STATES).required(), is: Joi.boolean().required() },
   'standing-noted': { pressurePa, tempK, atmospherePa },
   'supply-noted': { volts: Joi.number().min(0).max(1e5), amps: Joi.number().min(0).max(1e4) },
   'cycle-noted': {

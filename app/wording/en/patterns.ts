@@ -1,4 +1,4 @@
-import type { Service, NextCheck, Cause, PatternCode, PatternReason } from '#core/verify'
+import type { Cause, MachineState, NextCheck, PatternCode, PatternReason, Service } from '#core/verify'
 import type { SettlingCode, SettlingReason } from '#core/tape'
 
 export const SERVICE_WORDS: Record<Service, string> = {
@@ -6,6 +6,22 @@ export const SERVICE_WORDS: Record<Service, string> = {
   'cold-store': 'Cold store, about +2 °C',
   freezer: 'Freezer, about −20 °C',
   vehicle: 'Vehicle air conditioning',
+}
+
+/** What is asked where a healthy machine would read the same, with both answers as the tape says them. */
+export const STATE_WORDS: Record<MachineState, { asks: string; yes: string; no: string }> = {
+  'part-load': {
+    asks: 'At which load does it run?',
+    yes: 'Runs at part load',
+    no: 'Runs at full load',
+  },
+  'head-held': {
+    asks: 'Is its head held up in the cold?',
+    yes: 'Head held up',
+    no: 'Head not held',
+  },
+  heating: { asks: 'Does it heat?', yes: 'It heats', no: 'It cools' },
+  humid: { asks: 'How is the air in the room?', yes: 'Humid room', no: 'Dry room' },
 }
 
 const CAUSE_WORDS: Record<Cause, string> = {
@@ -19,6 +35,10 @@ const CAUSE_WORDS: Record<Cause, string> = {
   'valve-flooded': 'expansion device flooding',
   'evaporator-air': 'too little air over the evaporator',
   compressor: 'a weak compressor',
+  'part-load': 'a healthy machine at part load',
+  'head-held': 'a healthy machine whose head is held up in the cold',
+  heating: 'a healthy heat pump that heats',
+  humid: 'a healthy machine in a humid room',
 }
 
 /** What all readings together say. */
@@ -35,6 +55,10 @@ export const PATTERN_WORDS: Record<PatternCode | SettlingCode, string> = {
   'pattern-valve-flooded': 'The readings say: the expansion device floods the evaporator',
   'pattern-evaporator-air': 'The readings say: too little air over the evaporator',
   'pattern-compressor': 'The readings say: the compressor is weak',
+  'pattern-part-load': 'As it should be at part load',
+  'pattern-head-held': 'As it should be with its head held up',
+  'pattern-heating': 'As a heat pump should be that heats',
+  'pattern-humid': 'As it should be in a humid room',
   'pattern-in-range': 'Nothing in these readings speaks of a fault; a small one could hide',
   'pattern-open': 'More than one cause fits these readings',
   'pattern-none': 'The readings fit no single cause',
@@ -62,6 +86,13 @@ const CHECK_WORDS: Record<NextCheck, string> = {
   'take-some-out':
     'Next: take a little out into a cylinder on the scale, and read again: with too much charge the head falls.',
   'weigh-in': 'Next: weigh in a little, and read again; or take the charge out and weigh all of it.',
+  'part-load':
+    'Next: say whether it runs at full load. Inverters, stages and controlled compressors: at part load a healthy one reads like this.',
+  'head-held':
+    'Next: say whether its head is held up in the cold, by fans, a valve or a flooded condenser. Then a healthy one reads like this.',
+  heating: 'Next: say whether it heats. Then room and outdoor air have changed sides.',
+  humid:
+    'Next: read the wet bulb of the air onto the coil, or say how humid the room is. Humid air is cooled less.',
   'read-again': 'Next: let it run on, and read everything again.',
 }
 

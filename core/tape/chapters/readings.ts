@@ -1,4 +1,4 @@
-import type { Service } from '../../verify'
+import type { MachineState, Service } from '../../verify'
 import { type Chapter, PLAIN } from '../chapter'
 import { checkNotes } from '../check-readings'
 
@@ -25,6 +25,8 @@ export interface ReadingsBodies {
   'temperature-noted': { point: TemperaturePoint; tempK: number }
   /** It runs; for how long already, where nobody saw it start. */
   'system-running': { service: Service; beforeS: number }
+  /** What it is at, or is not: a healthy machine may read like a faulty one there. */
+  'machine-state': { state: MachineState; is: boolean }
   /** Off, equalised and as warm as the air: air in it shows as pressure above saturation. */
   'standing-noted': { pressurePa: number; tempK: number; atmospherePa?: number }
   'supply-noted': { volts?: number; amps?: number }
@@ -75,6 +77,8 @@ export interface ReadingsSlice {
   temperatureNotes: TemperatureNote[]
   /** Each time that it was said to run. */
   running: Running[]
+  /** The last word on each. */
+  machineStates: Partial<Record<MachineState, boolean>>
   standing: StandingNote[]
   supply: { at: number; volts?: number; amps?: number }[]
   cycles: CycleNote[]
@@ -87,6 +91,7 @@ export const readings: Chapter<ReadingsBodies, ReadingsSlice> = {
     pressureNotes: [],
     temperatureNotes: [],
     running: [],
+    machineStates: {},
     standing: [],
     supply: [],
     cycles: [],
@@ -113,6 +118,12 @@ export const readings: Chapter<ReadingsBodies, ReadingsSlice> = {
       ...PLAIN,
       fold(state, { service, beforeS }, { time, order }) {
         state.running.push({ at: time, order, service, since: time - 1000 * beforeS })
+      },
+    },
+    'machine-state': {
+      ...PLAIN,
+      fold(state, body) {
+        state.machineStates[body.state] = body.is
       },
     },
     'standing-noted': {

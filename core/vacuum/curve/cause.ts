@@ -1,6 +1,6 @@
+import { waterPa } from '../../refrigerants'
 import { PA_PER_MICRON } from '../../units'
 import type { HoldReading } from '../hold'
-import { waterPa } from '../water'
 import { type Point, pointsOf } from './bins'
 import { type Curve, type Fit, Fitter, type Restriction } from './fit'
 import { jointly } from './jointly'

@@ -1,6 +1,12 @@
 import type { Metering } from '../superheat'
 import type { Figure } from './figures'
-import type { Service } from './service'
+import type { Service, ServiceFacts } from './service'
+
+/** What a healthy machine may be at, and then reads like a faulty one. Whoever stands there can say. */
+export const STATES = ['part-load', 'head-held', 'heating', 'humid'] as const
+export type MachineState = (typeof STATES)[number]
+
+export const isState = (cause: Cause): cause is MachineState => (STATES as readonly Cause[]).includes(cause)
 
 export const CAUSES = [
   'all-right',
@@ -13,6 +19,7 @@ export const CAUSES = [
   'valve-flooded',
   'evaporator-air',
   'compressor',
+  ...STATES,
 ] as const
 export type Cause = (typeof CAUSES)[number]
 
@@ -26,8 +33,60 @@ const FAR = Infinity
 const NO_DROP = [-2, 1] as const
 const NO_AIR = [-FAR, 1.5] as const
 
+/** Condensing by which heads are held in the cold, and air that a heat pump draws its heat from, K. */
+const HELD_K = [288, 311] as const
+const OUTDOORS_K = [250, 291] as const
+
 /** Of a valve that holds its superheat. A cause has a form for each of its sizes. */
 const VALVE: Record<Cause, Form[]> = {
+  // Less is pumped through coils of full size: everything lies closer to the air.
+  'part-load': [
+    {
+      td: [-FAR, 0.2],
+      'over-ambient': [-3.5, 0.4],
+      superheat: [-1.2, 1.2],
+      subcooling: [-2, 1.2],
+      'air-drop': [-FAR, 0.4],
+      standing: NO_AIR,
+      'drier-drop': NO_DROP,
+    },
+  ],
+  'head-held': [
+    {
+      td: [-1.2, 1.2],
+      'over-ambient': [0.3, FAR],
+      condensing: HELD_K,
+      superheat: [-1.2, 1.2],
+      subcooling: [-1.2, FAR],
+      'air-drop': [-1.3, 1.3],
+      standing: NO_AIR,
+      'drier-drop': NO_DROP,
+    },
+  ],
+  // The coils have changed sides: outdoor air goes onto the evaporator, and the room is around the condenser.
+  heating: [
+    {
+      td: [-FAR, 0],
+      'over-ambient': [-0.2, FAR],
+      'air-on': OUTDOORS_K,
+      superheat: [-2.2, 1.2],
+      subcooling: [-1.3, 2],
+      'air-drop': [-FAR, 0.2],
+      'drier-drop': NO_DROP,
+    },
+  ],
+  // The work goes into water: the air cools less.
+  humid: [
+    {
+      td: [-1.3, 1.1],
+      'over-ambient': [-1.1, 1.3],
+      superheat: [-1.2, 1.2],
+      subcooling: [-1.2, 1.2],
+      'air-drop': [-FAR, 1.3],
+      standing: NO_AIR,
+      'drier-drop': NO_DROP,
+    },
+  ],
   'all-right': [
     {
       td: [-1.1, 1.1],
@@ -163,6 +222,10 @@ const VALVE: Record<Cause, Form[]> = {
 /** Of an orifice, which holds nothing: superheat shows what the charge and the air do. */
 const FIXED: Record<Cause, Form[]> = {
   'all-right': VALVE['all-right'],
+  'part-load': [{ ...VALVE['part-load'][0], superheat: [-FAR, 1.2] }],
+  'head-held': VALVE['head-held'],
+  heating: VALVE.heating,
+  humid: VALVE.humid,
   'charge-low': [
     {
       td: [-1.2, 1],
@@ -311,10 +374,34 @@ const VEHICLE: Partial<Record<Cause, Form[]>> = {
     },
   ],
   compressor: [{ 'low-gauge': [0.9, FAR], 'over-ambient': [-FAR, -0.9], 'vent-drop': [-FAR, -0.9] }],
+  // A controlled compressor holds its low side, and moves less heat.
+  'part-load': [
+    {
+      'low-gauge': [-0.6, 0.6],
+      'over-ambient': [-2.5, 0.2],
+      'vent-drop': [-1.8, FAR],
+      subcooling: [-1.3, 1.3],
+      standing: NO_AIR,
+    },
+  ],
 }
 
-/** The forms of each cause that a system of this service and metering device may have. */
-export function formsFor(service: Service, metering: Metering): Partial<Record<Cause, Form[]>> {
+/** A store's coil gets no room air, and is not turned round. */
+const OF_COMFORT: readonly Cause[] = ['heating', 'humid']
+
+/** The forms of each cause that a system of this service and metering device may have; a state that is denied has none. */
+export function formsFor({
+  service,
+  metering,
+  states = {},
+}: Pick<ServiceFacts, 'service' | 'metering' | 'states'>): Partial<Record<Cause, Form[]>> {
+  const all = ofDevice(service, metering)
+  const may = (cause: Cause) =>
+    !isState(cause) || (states[cause] !== false && (service === 'comfort' || !OF_COMFORT.includes(cause)))
+  return Object.fromEntries(Object.entries(all).filter(([cause]) => may(cause as Cause)))
+}
+
+function ofDevice(service: Service, metering: Metering): Partial<Record<Cause, Form[]>> {
   if (service === 'vehicle') return VEHICLE
   if (metering === 'valve') return VALVE
   if (metering === 'fixed') return FIXED

@@ -1,4 +1,4 @@
-import type { Cause } from './causes'
+import { type Cause, type MachineState, STATES } from './causes'
 import type { Figure } from './figures'
 
 /** What to look at or measure next: it separates its cause from others. */
@@ -12,9 +12,12 @@ export type NextCheck =
   | 'take-some-out'
   | 'weigh-in'
   | 'read-again'
+  | MachineState
 
 /** The check that separates a cause, what it gives where it is a reading, and the cheapest first. */
 const CHECK_OF: { cause: Cause; check: NextCheck; gives?: Figure }[] = [
+  // To be said, not measured.
+  ...STATES.map((state) => ({ cause: state, check: state })),
   { cause: 'restriction', check: 'drier-temperatures', gives: 'drier-drop' },
   { cause: 'valve-starved', check: 'drier-temperatures', gives: 'drier-drop' },
   { cause: 'condenser', check: 'condenser-coil', gives: 'air-rise-share' },

@@ -23,7 +23,10 @@ export interface RunningReadings {
 
 /** Figures with a meaning of their own, whatever the machine. */
 export type PlainFigure = 'approach' | 'air-rise-share' | 'drier-drop' | 'standing'
-export type Figure = RangedFigure | PlainFigure
+/** A temperature that a state of the machine goes by, K: no figure that is shown. */
+export type AidFigure = 'condensing' | 'air-on'
+export type Figure = RangedFigure | PlainFigure | AidFigure
+export type ShownFigure = Exclude<Figure, AidFigure>
 
 export interface Derived {
   value: number
@@ -80,6 +83,9 @@ export function figuresOf(
             sigma: Math.hypot(rise.sigma, (over.sigma * rise.value) / over.value) / over.value,
           }
         : undefined,
+    // Kelvin: what a state of the machine goes by.
+    condensing: high,
+    'air-on': air(readings.airOnK) || undefined,
     'drier-drop': moved(readings.drierInK, readings.drierOutK, by.clampK / EVEN),
     standing: readings.standing && {
       value: readings.standing.aboveK,

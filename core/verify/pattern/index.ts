@@ -1,6 +1,13 @@
-export type { Cause } from './causes'
+export { type Cause, type MachineState, STATES } from './causes'
 export type { NextCheck } from './checks'
-export { figuresOf, type Derived, type Figure, type ReadWith, type RunningReadings } from './figures'
+export {
+  figuresOf,
+  type Derived,
+  type Figure,
+  type ReadWith,
+  type RunningReadings,
+  type ShownFigure,
+} from './figures'
 export {
   judgePattern,
   type Pattern,

@@ -1,7 +1,7 @@
-import { quantity, type Quantity, type QuantityName, type Verdict } from '../../verdict'
-import { type Cause, CAUSES, type Form, formsFor } from './causes'
+import { quantity, type Quantity, type Verdict } from '../../verdict'
+import { type Cause, CAUSES, type Form, formsFor, isState } from './causes'
 import { checkBetween, type NextCheck } from './checks'
-import type { Derived, Figure } from './figures'
+import type { Derived, Figure, ShownFigure } from './figures'
 import { type Healthy, healthyRange, type RangedFigure, type ServiceFacts } from './service'
 
 export type PatternCode =
@@ -50,8 +50,10 @@ const MODEL: Record<Figure, number> = {
   'air-rise-share': 0.05,
   'drier-drop': 0.4,
   standing: 0.5,
+  condensing: 0.8,
+  'air-on': 0.8,
 }
-const UNITS: Record<Figure, Quantity['unit']> = {
+const UNITS: Record<ShownFigure, Quantity['unit']> = {
   td: 'K',
   'over-ambient': 'K',
   superheat: 'K',
@@ -113,9 +115,9 @@ export function judgePattern(
   const sided = (side: Figure[]) => ranged.some((name) => side.includes(name))
   if (ranged.length < LEAST_FIGURES || !sided(LOW_SIDE) || !sided(HIGH_SIDE)) return undefined
 
-  const numbers = names.map((name) => {
+  const numbers = names.flatMap((name) => {
     const { value, sigma } = read[name]!
-    return quantity(name as QuantityName, value, UNITS[name], sigma)
+    return isShown(name) ? [quantity(name, value, UNITS[name], sigma)] : []
   })
   const impossible = impossibleIn(read)
   if (impossible)
@@ -132,7 +134,9 @@ export function judgePattern(
     }
 
   const ranked = rank(figures, ranges, facts)
-  const [best, second] = ranked as [Ranked, Ranked]
+  const right = ranked.find(({ cause }) => cause === 'all-right')!
+  // Where nothing lies outside, nobody has to be asked what it is at.
+  const best = isState(ranked[0]!.cause) && right.misfit <= IN_RANGE ? right : ranked[0]!
   const words = wordsOf(figures, ranges)
   if (warmed) words.push({ code: 'suction-warmed' })
   const isRead = (figure: Figure) => figures[figure] !== undefined
@@ -141,26 +145,51 @@ export function judgePattern(
     code: PatternCode,
     reasons: PatternVerdict['reasons'],
   ): Pattern => ({ verdict: { outcome, code, reasons, numbers, source: SOURCE }, ranked, ranges })
-  const next = { code: `check-${checkBetween(best.cause, second.cause, isRead)}` as const }
-  const likely = ranked
-    .filter(({ share }, i) => i < 2 || (i < SHOWN && share > SHOWN_SHARE))
-    .map(({ cause, share }) => ({
-      code: `likely-${cause}` as const,
-      numbers: [quantity('likely', share, 'share')],
-    }))
-  if (best.misfit > FITS) return says('open', 'pattern-none', [...likely.slice(0, 2), next, ...words])
-  const apart = second.misfit - best.misfit
-  if (best.cause !== 'all-right')
-    return apart < APART
-      ? says('open', 'pattern-open', [...likely, next, ...words])
+  const next = (against: Ranked) => ({
+    code: `check-${checkBetween(best.cause, against.cause, isRead)}` as const,
+  })
+  if (best.misfit > FITS) return says('open', 'pattern-none', [next(ranked[1]!), ...words])
+
+  const said = ranked.find(({ cause, misfit }) => isSaid(cause, facts) && misfit - best.misfit < APART)
+  if (said) {
+    // What looks the same as what it is said to be at cannot be told from it now.
+    const fault = ranked.find(({ cause }) => isFault(cause))!
+    return fault.misfit - said.misfit < RIGHT_APART
+      ? says('open', `pattern-${said.cause}`, [...likelyOf([fault]), ...words])
+      : says('good', `pattern-${said.cause}`, words)
+  }
+  const fits = ranked.filter(({ misfit }) => misfit <= FITS)
+  const likely = likelyOf(fits.filter(({ share }, i) => i < 2 || (i < SHOWN && share > SHOWN_SHARE)))
+  if (best.cause !== 'all-right') {
+    const second = ranked[1]!
+    return second.misfit - best.misfit < APART || isState(best.cause)
+      ? says('open', 'pattern-open', [...likely, next(second), ...words])
       : says('caution', `pattern-${best.cause}`, words)
+  }
+  // Nothing is wrong: what a healthy machine may be at besides is no doubt of that.
+  const faults = ranked.filter(({ cause }) => isFault(cause))
+  const second = faults[0]!
   // Something lies outside, and no cause that is known puts it there.
-  if (best.misfit > IN_RANGE) return says('open', 'pattern-open', [...likely, next, ...words])
+  if (best.misfit > IN_RANGE) return says('open', 'pattern-open', [...likely, next(second), ...words])
   // Nothing speaks of a fault; a small one is ruled out or not.
-  return apart < RIGHT_APART
-    ? says('open', 'pattern-in-range', [...likely.slice(1), next, ...words])
+  return second.misfit - best.misfit < RIGHT_APART
+    ? says('open', 'pattern-in-range', [
+        ...likelyOf(faults.slice(0, SHOWN - 1).filter(({ share }, i) => i === 0 || share > SHOWN_SHARE)),
+        next(second),
+        ...words,
+      ])
     : says('good', 'pattern-all-right', words)
 }
+
+const isShown = (figure: Figure): figure is ShownFigure => Object.hasOwn(UNITS, figure)
+const isFault = (cause: Cause) => cause !== 'all-right' && !isState(cause)
+const isSaid = (cause: Cause, { states }: ServiceFacts) => isState(cause) && states?.[cause] === true
+
+const likelyOf = (of: readonly Ranked[]) =>
+  of.map(({ cause, share }) => ({
+    code: `likely-${cause}` as const,
+    numbers: [quantity('likely', share, 'share')],
+  }))
 
 /** Suction this much warmer than the air onto the coil, K, beyond what the instruments may be off. */
 const WARMED_K = 2
@@ -187,7 +216,7 @@ function rank(
   ranges: Partial<Record<Figure, Healthy>>,
   facts: ServiceFacts,
 ): Ranked[] {
-  const forms = formsFor(facts.service, facts.metering)
+  const forms = formsFor(facts)
   const fits = CAUSES.flatMap((cause) => {
     const of = forms[cause]
     return of ? [{ cause, misfit: Math.min(...of.map((form) => misfitOf(form, figures, ranges))) }] : []
@@ -228,7 +257,7 @@ function wordsOf(
     const where = value < least ? 'down' : value > most ? 'up' : 'in'
     return {
       code: `${figure}-${where}`,
-      numbers: [quantity(figure as QuantityName, value, UNITS[figure], sigma)],
+      numbers: [quantity(figure, value, UNITS[figure], sigma)],
     }
   })
   const outside = words.filter(({ code }) => !code.endsWith('-in'))

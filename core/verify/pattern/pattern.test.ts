@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { type Figure, figuresOf, judgePattern, lowGaugeIsUsual, type RunningReadings, settlesInS } from '.'
+import {
+  type Figure,
+  figuresOf,
+  judgePattern,
+  lowGaugeIsUsual,
+  type RunningReadings,
+  type ServiceFacts,
+  settlesInS,
+} from '.'
+import { relativeHumidity } from '../humidity'
 import { saturationPressurePa, tableOf } from '../../refrigerants'
 
 const C = 273.15
@@ -24,11 +33,17 @@ function readings(
     ...more,
   }
 }
-const judge = (read: RunningReadings, metering: 'valve' | 'fixed' | 'unknown' = 'valve') =>
+const ASKED = { 'part-load': false, 'head-held': false, heating: false, humid: false }
+const judge = (
+  read: RunningReadings,
+  metering: 'valve' | 'fixed' | 'unknown' = 'valve',
+  states: ServiceFacts['states'] = ASKED,
+) =>
   judgePattern(figuresOf(read, table, 101_325, BY), {
     service: 'comfort',
     metering,
     plateSubcoolingK: null,
+    states,
   })!
 const drier = (drop: number): RunningReadings => ({ drierInK: 310, drierOutK: 310 - drop })
 const standing = (aboveK: number): RunningReadings => ({ standing: { aboveK, limitK: 1.2 } })
@@ -50,11 +65,14 @@ describe('figuresOf', () => {
       // 45 C less 7 K is 38 C: 6 K above 32.
       approach: 6,
       'air-rise-share': 0.44,
+      // Kelvin: 45 and 25 C.
+      condensing: 318.15,
+      'air-on': 298.15,
     })
   })
   it('leaves out what lies beyond the table, and keeps the rest', () => {
     const found = figuresOf({ ...readings([16, 13, 6, 7]), highPa: 6e6 }, table, 101_325, BY)
-    expect(Object.keys(found).sort()).toEqual(['approach', 'low-gauge', 'superheat', 'td'])
+    expect(Object.keys(found).sort()).toEqual(['air-on', 'approach', 'low-gauge', 'superheat', 'td'])
   })
 })
 
@@ -181,9 +199,31 @@ describe('judgePattern', () => {
     }
   })
 
-  it('what nothing explains is said to be so', () => {
+  it('what nothing explains is said to be so, and nothing is likely then', () => {
     // Evaporating at the air's temperature and the air cooled by 30 K.
-    expect(judge(readings([1, 30, 0, 0, 30])).verdict.code).toBe('pattern-none')
+    const { verdict } = judge(readings([1, 30, 0, 0, 30]))
+    expect(verdict.code).toBe('pattern-none')
+    expect(verdict.reasons.filter(({ code }) => code.startsWith('likely'))).toEqual([])
+  })
+  it('a weak compressor and a healthy one at part load look alike: it asks at which load', () => {
+    const weak = readings([10, 8, 6, 4.5, 6.3])
+    const unasked = judge(weak, 'valve', {}).verdict
+    expect(unasked.code).toBe('pattern-open')
+    expect(unasked.reasons.map(({ code }) => code)).toEqual(
+      expect.arrayContaining(['likely-compressor', 'likely-part-load', 'check-part-load']),
+    )
+    expect(judge(weak, 'valve', { 'part-load': true }).verdict).toMatchObject({
+      outcome: 'open',
+      code: 'pattern-part-load',
+    })
+    expect(judge(weak).verdict.code).toBe('pattern-compressor')
+    // Nobody is asked where it does not matter.
+    const dirty = readings([15.3, 24, 6, 13, 9.9], { ...standing(0), ...air(11.5) })
+    expect(judge(dirty, 'valve', {}).verdict.code).toBe('pattern-condenser')
+  })
+  it('humidity from two bulbs: 25 and 18 C are half', () => {
+    expect(relativeHumidity(298.15, 291.15)).toBeCloseTo(0.5, 1)
+    expect(relativeHumidity(298.15, 298.15)).toBeCloseTo(1, 6)
   })
 })
 

@@ -1,5 +1,6 @@
 import { ORIFICE_EITHER_WAY_K } from '../orifice-target'
 import type { Metering } from '../superheat'
+import type { MachineState } from './causes'
 
 /** What a system is for: it decides what is healthy. */
 export const SERVICES = ['comfort', 'cold-store', 'freezer', 'vehicle'] as const
@@ -53,6 +54,8 @@ const HEALTHY: Record<Service, Partial<Record<RangedFigure, Healthy>>> = {
 export interface ServiceFacts {
   service: Service
   metering: Metering
+  /** What somebody has said that it is at, or is not; left out: nobody knows. */
+  states?: Partial<Record<MachineState, boolean>>
   /** Printed on the plate, K; null: not printed. */
   plateSubcoolingK: number | null
   /** Subcooling is read behind a receiver: 1 to 4 K there. */

@@ -1,6 +1,7 @@
 import { checkResult } from '#core/tape'
 import { Figures, Heroes } from '../verify/figures'
 import { Further } from '../verify/further'
+import { MachineStates } from '../verify/machine-states'
 import { ReadingsForm } from '../verify/readings-form'
 import { Runs } from '../verify/runs'
 import { useRead } from '../verify/use-read'
@@ -22,6 +23,7 @@ export function Verify() {
         </p>
       )}
       <VerdictOf about="readings" />
+      <MachineStates />
       <Figures read={read} />
       {!closed && <ReadingsForm read={read} />}
       <p className="quiet mb-0">

@@ -1,6 +1,6 @@
 import { baselineOf, baselineReadings, figuresRead, runningNow, serviceFacts } from '#core/tape'
 import { formatTemperatureDifference, STANDARD_ATMOSPHERE_PA } from '#core/units'
-import { type Derived, type Figure, type Healthy, healthyRange, type RangedFigure } from '#core/verify'
+import { type Derived, type ShownFigure, type Healthy, healthyRange, type RangedFigure } from '#core/verify'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { WideTable } from '~/ui/wide-table'
 import { QUANTITY_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
@@ -8,7 +8,7 @@ import { useJob, useJudging } from '../job-context'
 import type { Read } from './use-read'
 
 const HEROES = ['superheat', 'subcooling'] as const
-const ORDER: Figure[] = [
+const ORDER: ShownFigure[] = [
   'superheat',
   'subcooling',
   'td',
@@ -21,7 +21,7 @@ const ORDER: Figure[] = [
   'drier-drop',
 ]
 /** What a gauge of a vehicle shows needs no second name for others: they read TD. */
-const VEHICLE_ONLY: Figure[] = ['low-gauge', 'vent-drop']
+const VEHICLE_ONLY: ShownFigure[] = ['low-gauge', 'vent-drop']
 
 /** Superheat and subcooling, large, each with what it should be. */
 export function Heroes({ read }: { read: Read }) {
@@ -30,7 +30,7 @@ export function Heroes({ read }: { read: Read }) {
   const range = useRange()
   const say = useSay()
   const vehicle = runningNow(state)?.service === 'vehicle'
-  const shown: Figure[] = vehicle ? ['vent-drop', 'over-ambient'] : [...HEROES]
+  const shown: ShownFigure[] = vehicle ? ['vent-drop', 'over-ambient'] : [...HEROES]
   return (
     <div className="gauge-row">
       {shown.map((name) => {
@@ -125,7 +125,7 @@ function Where({ found: { value }, healthy: { least, most } }: { found: Derived;
   )
 }
 
-function useRange(): (name: Figure) => Healthy | undefined {
+function useRange(): (name: ShownFigure) => Healthy | undefined {
   const { state } = useJob()
   const judging = useJudging()
   const service = runningNow(state)?.service
@@ -134,7 +134,7 @@ function useRange(): (name: Figure) => Healthy | undefined {
   return (name) => healthyRange(name as RangedFigure, facts)
 }
 
-function useSay(): (name: Figure, value: number) => string {
+function useSay(): (name: ShownFigure, value: number) => string {
   const { units, atmospherePa = STANDARD_ATMOSPHERE_PA } = useReadersUnits()
   const show = useShow()
   return (name, value) => {
@@ -144,5 +144,8 @@ function useSay(): (name: Figure, value: number) => string {
   }
 }
 
-const span = ({ least, most }: Healthy, name: Figure, say: (name: Figure, value: number) => string) =>
-  `${say(name, least)} to ${say(name, most)}`
+const span = (
+  { least, most }: Healthy,
+  name: ShownFigure,
+  say: (name: ShownFigure, value: number) => string,
+) => `${say(name, least)} to ${say(name, most)}`

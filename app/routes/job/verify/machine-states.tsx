@@ -1,0 +1,45 @@
+import { Button } from 'react-bootstrap'
+import { judgeChecks } from '#core/tape'
+import { type MachineState, STATES } from '#core/verify'
+import { draft } from '~/tape/use-tape'
+import { STATE_WORDS } from '~/wording/en'
+import { useJob, useJudging } from '../job-context'
+
+/** What a healthy machine may be at and then reads like a faulty one: asked where it decides, and what was said. */
+export function MachineStates() {
+  const { state, note, closed } = useJob()
+  const { reasons } = judgeChecks(state, useJudging())
+  const asked = STATES.filter(
+    (each) =>
+      state.machineStates[each] === undefined &&
+      reasons.some(({ code }) => code === `check-${each}` || code === `likely-${each}`),
+  )
+  const said = STATES.filter((each) => state.machineStates[each] !== undefined)
+  const say = (each: MachineState, is: boolean) => note([draft('machine-state', { state: each, is })])
+  return (
+    <>
+      {!closed &&
+        asked.map((each) => (
+          <div key={each} className="row-of" role="group" aria-label={STATE_WORDS[each].asks}>
+            <strong>{STATE_WORDS[each].asks}</strong>
+            <Button className="btn-big" variant="outline-primary" onClick={() => say(each, true)}>
+              {STATE_WORDS[each].yes}
+            </Button>
+            <Button className="btn-big" variant="outline-primary" onClick={() => say(each, false)}>
+              {STATE_WORDS[each].no}
+            </Button>
+          </div>
+        ))}
+      {said.map((each) => (
+        <p key={each} className="mb-0 quiet">
+          {STATE_WORDS[each][state.machineStates[each] ? 'yes' : 'no']}.{' '}
+          {!closed && (
+            <Button variant="link" className="p-0" onClick={() => say(each, !state.machineStates[each])}>
+              No: {STATE_WORDS[each][state.machineStates[each] ? 'no' : 'yes'].toLowerCase()}
+            </Button>
+          )}
+        </p>
+      ))}
+    </>
+  )
+}
