@@ -102,7 +102,7 @@ async function arrange(shop: Harbour): Promise<Arranged> {
         code,
         reasons: [],
         numbers: [{ name: 'recovered', value: 2.95, unit: 'kg' }],
-        source: 'x',
+        rule: { code: 'patterns' },
       },
       engine: 1,
       tables: 1,

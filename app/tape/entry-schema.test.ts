@@ -17,7 +17,14 @@ const read = (...entries: unknown[]) => readBatch({ userId: randomUUID(), entrie
 const judged = (over: object) =>
   entry('verdict-given', {
     about: 'recovery',
-    verdict: { outcome: 'good', code: 'as-expected', reasons: [], numbers: [], source: 'x', ...over },
+    verdict: {
+      outcome: 'good',
+      code: 'as-expected',
+      reasons: [],
+      numbers: [],
+      rule: { code: 'against-expected' },
+      ...over,
+    },
     engine: 1,
     tables: 1,
   })

@@ -1,11 +1,13 @@
 import type { ReactNode } from 'react'
 import { MG_PER_KG, PA_PER_MICRON } from '#core/units'
 import { formatTemperatureDifference, STANDARD_ATMOSPHERE_PA } from '#core/units'
-import type { Quantity, Reason, Verdict } from '#core/verdict'
+import type { Quantity, Reason, Rule, Verdict } from '#core/verdict'
 import {
+  FIGURED_REASONS,
   limitedByWords,
   OUTCOME_WORDS,
   QUANTITY_WORDS,
+  RULE_WORDS,
   VERDICT_REASONS,
   VERDICT_WORDS,
   wordOf,
@@ -53,7 +55,7 @@ export function VerdictCard({
       <h3 className={stale ? 'struck' : undefined}>{wordOf(VERDICT_WORDS, verdict.code)}</h3>
       <ul>
         {verdict.reasons.map((reason) => (
-          <li key={reason.code}>{reasonText(reason)}</li>
+          <li key={reason.code}>{reasonText(reason, reading)}</li>
         ))}
       </ul>
       <div className="numbers">
@@ -74,7 +76,7 @@ export function VerdictCard({
       )}
       <details className="quiet">
         <summary>How this was judged</summary>
-        {verdict.source}. Plus-minus is two standard deviations.
+        {ruleText(verdict.rule, reading)}. Plus-minus is two standard deviations.
       </details>
       {overruled !== undefined && (
         <p className="mb-0 mt-1">
@@ -87,10 +89,29 @@ export function VerdictCard({
 }
 
 /** A reason in words, with how likely it is where it is one of several. */
-export function reasonText({ code, numbers }: Reason): string {
+export function reasonText({ code, numbers }: Reason, reading: ReadersUnits): string {
   const likely = numbers?.find(({ name }) => name === 'likely')
-  const words = wordOf(VERDICT_REASONS, code)
+  const words = filled(FIGURED_REASONS[code], numbers, reading) ?? wordOf(VERDICT_REASONS, code)
   return likely ? `${words.replace(/[.]$/, '')}: ${inTenths(likely.value)}.` : words
+}
+
+/** By which rule it was judged, with the figures that it had then. */
+export const ruleText = ({ code, numbers, words }: Rule, reading: ReadersUnits): string =>
+  code === 'in-words' ? (words ?? '') : (filled(wordOf(RULE_WORDS, code), numbers, reading) ?? code)
+
+/** Words with their figures put in; undefined where one is missing. */
+function filled(
+  words: string | undefined,
+  numbers: readonly Quantity[] = [],
+  reading: ReadersUnits,
+): string | undefined {
+  let whole = true
+  const text = words?.replace(/\{([a-z-]+)\}/g, (_, name: string) => {
+    const figure = numbers.find((each) => each.name === name)
+    whole &&= figure !== undefined
+    return figure ? quantityText(figure, reading) : ''
+  })
+  return whole ? text : undefined
 }
 
 /** No more digits than such a weighing of causes knows. */

@@ -1,6 +1,6 @@
 import { divisionThatCould } from '../scales'
 import { MG_PER_KG } from '../units'
-import { quantity, type Verdict } from '../verdict'
+import { rule, quantity, type Verdict } from '../verdict'
 import type { Trade } from '../systems'
 
 /** earlier: what an earlier job left in it by the books; retrofit: percent of the plate, in another gas. */
@@ -123,8 +123,7 @@ export function judgeCharge(
     code,
     reasons: [{ code: reason }],
     numbers,
-    source:
-      'tolerance of the plate, else 15 g for vehicles and the larger of 1 % and 15 g for stationary systems',
+    rule: rule('charge-tolerance'),
   })
   const off = differenceMg < 0 ? 'charge-short' : 'charge-over'
   if (Math.abs(differenceMg) > target.toleranceMg + doubtMg)

@@ -1,4 +1,4 @@
-import { type Quantity, quantity, type Verdict } from '../verdict'
+import { rule, type Quantity, quantity, type Verdict } from '../verdict'
 import { MG_PER_KG } from '../units'
 
 /** A cylinder that was emptied, or is new, before it takes gas. Both ways to leave it are right; which one is kept. */
@@ -43,8 +43,7 @@ export function judgePreparation(of: Preparation): Verdict<PrepareCode, PrepareR
     code,
     reasons: reasons.map((reason) => ({ code: reason })),
     numbers,
-    source:
-      'kit and cylinder below 500 micron; weighed empty against the stamped tare, 50 g or three divisions',
+    rule: rule('kit-and-tare', quantity('down-to', DEEP_PA, 'Pa')),
   })
   if (provedPa >= DEEP_PA) return say('caution', 'kit-not-proved', 'kit-leaks-first')
   if (pulledPa >= DEEP_PA) return say('caution', 'not-deep-enough', 'pull-on')

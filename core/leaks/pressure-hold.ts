@@ -1,5 +1,5 @@
 import { STANDARD_ATMOSPHERE_PA } from '../units'
-import type { Verdict } from '../verdict'
+import { quantity, rule, type Verdict } from '../verdict'
 
 export interface PressureHold {
   /** Absolute Pa at the beginning and at the end. */
@@ -84,7 +84,7 @@ export function judgePressureHold(hold: PressureHold): PressureHoldResult {
       code,
       reasons: [{ code }],
       numbers: [],
-      source: 'ideal gas law in a closed volume, p2 = p1 T2/T1',
+      rule: rule('gas-in-closed-volume', quantity('at-least', leastS, 's')),
     },
   }
 }

@@ -1,5 +1,5 @@
 import { refrigerant } from '../refrigerants'
-import type { Verdict } from '../verdict'
+import { rule, type Verdict } from '../verdict'
 
 export type OilType = 'PAG' | 'POE' | 'PVE' | 'mineral' | 'AB'
 export const OIL_TYPES: readonly OilType[] = ['PAG', 'POE', 'PVE', 'mineral', 'AB']
@@ -41,7 +41,7 @@ export function judgeOilType(oil: OilType, code: string, drive: CompressorDrive)
     code: reason,
     reasons: [{ code: reason }],
     numbers: [],
-    source: 'practice of the trade; the maker of the compressor decides',
+    rule: rule('oil-practice'),
   })
   if (drive === 'high-voltage') {
     if (oil === 'PAG') return verdict('bad', 'oil-pag-in-high-voltage')

@@ -1,6 +1,6 @@
 import { divisionThatCould } from '../scales'
 import { MG_PER_KG } from '../units'
-import { quantity, type Verdict } from '../verdict'
+import { rule, quantity, type Verdict } from '../verdict'
 
 /** A mass with one standard deviation, mg. */
 export interface Weighed {
@@ -110,7 +110,7 @@ export function compareRecovered(
     code,
     reasons: reasons.map((reason) => ({ code: reason })),
     numbers,
-    source: 'weight against plate, lines and accessories; difference judged at two standard deviations',
+    rule: rule('against-expected'),
   })
   if (how === 'shut-in') return verdict('open', 'charge-shut-in', 'stays-in-the-unit')
   if (how === 'elsewhere') return verdict('open', 'recovered-elsewhere', 'not-weighed-here')

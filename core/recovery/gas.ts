@@ -1,4 +1,4 @@
-import { quantity, type Verdict } from '../verdict'
+import { rule, quantity, type Verdict } from '../verdict'
 
 /** What is known of gas that was recovered into a cylinder. */
 export interface RecoveredGas {
@@ -63,8 +63,7 @@ export function judgeGas(gas: RecoveredGas): GasVerdict {
     code,
     reasons: reasons.map((reason) => ({ code: reason })),
     numbers: gas.airShare === undefined ? [] : [quantity('air', gas.airShare, 'share')],
-    source:
-      '40 CFR 82.154: without reclaim only back to its owner; European Union 2024/573. Check the text in force where you work',
+    rule: rule('back-to-its-owner'),
   })
   if (!gas.purged) return say('open', 'gas-not-yet', 'purge-first')
   if (gas.mixed || gas.wasInIt === 'mixed') return say('bad', 'gas-reclaim', 'gas-mixed')

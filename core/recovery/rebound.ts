@@ -1,5 +1,5 @@
 import { type SaturationTable, vapourDensityAt } from '../refrigerants'
-import type { Verdict } from '../verdict'
+import { rule, type Verdict } from '../verdict'
 
 export interface Rebound {
   /** At the stop and after waiting, absolute Pa. */
@@ -49,6 +49,6 @@ export function rebound(asked: Rebound, table: SaturationTable, molarMassG: numb
   return {
     returnedKg,
     oftenKg: 2 * returnedKg,
-    verdict: { outcome, code, reasons: [{ code }], numbers: [], source: 'V (rho(p2,T) - rho(p1,T))' },
+    verdict: { outcome, code, reasons: [{ code }], numbers: [], rule: rule('vapour-that-returned') },
   }
 }

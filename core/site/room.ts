@@ -1,6 +1,6 @@
 import { STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '../units'
 import { GAS_CONSTANT, refrigerant } from '../refrigerants'
-import type { Verdict } from '../verdict'
+import { rule, type Verdict } from '../verdict'
 
 export interface RoomCheck {
   /** Concentration if all of it leaked and mixed evenly, kg/m3. */
@@ -45,7 +45,7 @@ export function roomCheck(code: string, chargeKg: number, volumeM3: number, alar
     code: reason,
     reasons: [{ code: reason }],
     numbers: [],
-    source: 'charge / (room volume x lower flammable limit)',
+    rule: rule('charge-over-room'),
   })
   if (code === 'R-717') {
     const largestKg =

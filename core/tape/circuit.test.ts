@@ -161,7 +161,7 @@ describe('an overruling is of one verdict', () => {
   const judged = (course: Course, about: 'hold' | 'charge', code: string, numbers: object[]) =>
     course.write('verdict-given', {
       about,
-      verdict: { outcome: 'bad', code, reasons: [], numbers, source: '' },
+      verdict: { outcome: 'bad', code, reasons: [], numbers, rule: { code: 'hold-below-limit' } },
       engine: 0,
       tables: 1,
     } as never)

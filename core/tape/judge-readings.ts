@@ -1,6 +1,6 @@
 import { OutOfRangeError, saturationTempK, tableOf } from '../refrigerants'
 import { STANDARD_ATMOSPHERE_PA } from '../units'
-import { type LimitedBy, quantity, type Verdict } from '../verdict'
+import { rule, type LimitedBy, quantity, type Verdict } from '../verdict'
 import {
   type CheckResult,
   type Derived,
@@ -131,8 +131,7 @@ function unsettledIn(state: JobState, running: Running): ChecksVerdict | undefin
     code,
     reasons: [{ code: reason }],
     numbers,
-    source:
-      '10 to 15 min of steady running for comfort cooling, stores at box temperature, vehicles 5 to 10 min',
+    rule: rule('settled-first'),
   })
   if (lowPa !== undefined && highPa !== undefined) {
     const tellsPa = 2 * gaugeAt(state, at).value

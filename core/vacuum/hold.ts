@@ -1,5 +1,5 @@
 import { PA_PER_MICRON } from '../units'
-import { quantity, type Verdict } from '../verdict'
+import { type Quantity, quantity, rule as judgedBy, type Verdict } from '../verdict'
 import type { HoldCode, HoldReason } from './hold-codes'
 
 export interface HoldReading {
@@ -71,15 +71,28 @@ export function judgeHold(
     quantity('held-for', last.atS - first.atS, 's'),
     quantity('limit', rule.limitPa, 'Pa'),
   ]
+  const { manifoldRisePa } = rule
+  const target = quantity('down-to', rule.targetPa, 'Pa')
+  const atLeast = quantity('at-least', rule.leastS, 's')
+  const FIGURES: Partial<Record<HoldReason, Quantity>> = {
+    'hold-longer': atLeast,
+    'target-not-reached': target,
+  }
   const verdict = (outcome: Verdict['outcome'], code: HoldCode, ...reasons: HoldReason[]): HoldVerdict => ({
     outcome,
     code,
-    reasons: reasons.map((reason) => ({ code: reason })),
+    reasons: reasons.map((reason) => {
+      const figure = FIGURES[reason]
+      return figure ? { code: reason, numbers: [figure] } : { code: reason }
+    }),
     numbers,
-    source:
-      'common practice: pump valved off, at least 10 min, must stay below 1000 micron; the maker’s figure wins',
+    rule: judgedBy(
+      manifoldRisePa === undefined ? 'hold-below-limit' : 'hold-on-manifold',
+      target,
+      quantity('limit', rule.limitPa, 'Pa'),
+      atLeast,
+    ),
   })
-  const { manifoldRisePa } = rule
   if (manifoldRisePa !== undefined) {
     if (highestPa - first.pressurePa > manifoldRisePa)
       return verdict('bad', 'hold-failed', 'rose-on-manifold')

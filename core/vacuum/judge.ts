@@ -98,7 +98,7 @@ export function judgeVacuum(given: VacuumGiven): VacuumJudgement {
       ...(cause && odd.length === 0 ? numbersOf(cause, leak, moisture, given) : []),
       ...(later === undefined ? [] : [quantity('known-after', later, 's')]),
     ],
-    source: `${held.source}; leak and moisture by a fit of outgassing, water and leak to the curve`,
+    rule: { ...held.rule, code: 'hold-by-curve' },
   }
   return {
     verdict,

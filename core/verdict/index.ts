@@ -8,8 +8,8 @@ export interface Verdict<Code extends string = string, Why extends string = stri
   code: Code
   reasons: Reason<Why>[]
   numbers: Quantity[]
-  /** Where rule or formula come from. */
-  source: string
+  /** By which rule it was judged. */
+  rule: Rule
   /** Which instrument, or which other number, leaves the most doubt. */
   limitedBy?: LimitedBy
   /** Code of the caution that belongs beside it. */
@@ -21,6 +21,36 @@ export interface LimitedBy {
   what: 'scale' | 'expected' | 'gauge' | 'clamp' | 'vacuum-gauge'
   label: string
 }
+
+/** The rules that judges name. */
+export type RuleCode =
+  | 'against-expected'
+  | 'back-to-its-owner'
+  | 'wait-for-a-rise'
+  | 'wait-by-time'
+  | 'vapour-that-returned'
+  | 'hold-below-limit'
+  | 'hold-by-curve'
+  | 'hold-on-manifold'
+  | 'charge-tolerance'
+  | 'kit-and-tare'
+  | 'gas-in-closed-volume'
+  | 'oil-practice'
+  | 'superheat-and-subcooling'
+  | 'patterns'
+  | 'settled-first'
+  | 'vent-thumb'
+  | 'charge-over-room'
+
+/** A rule with the figures that it had then. What a tape holds from before rules had codes is in words. */
+export interface Rule {
+  code: RuleCode | 'in-words'
+  numbers?: Quantity[]
+  words?: string
+}
+
+export const rule = (code: RuleCode, ...numbers: Quantity[]): Rule =>
+  numbers.length > 0 ? { code, numbers } : { code }
 
 export interface Reason<Code extends string = string> {
   code: Code
@@ -38,6 +68,7 @@ export type QuantityName =
   | 'end'
   | 'highest'
   | 'held-for'
+  | 'at-least'
   | 'limit'
   | 'level'
   | 'superheat'
@@ -109,6 +140,7 @@ export function quantity(
 /**
  * Version of the judging code, stored with each verdict: it is never silently judged again. 2: doubt of the scale;
  * 3: what a hold's curve says of leak and moisture; 4: all readings of a running system together; 5: stores
- * at box temperature only; 6: a hold near its limit is open, one on a manifold gauge needs depth.
+ * at box temperature only; 6: a hold near its limit is open, one on a manifold gauge needs depth; 7: ends by their level;
+ * 8: what creeps is no leak, healthy states of a machine, rules with their figures.
  */
 export const ENGINE_VERSION = 8

@@ -1,5 +1,5 @@
 import { type SaturationTable, saturationTempK } from '../refrigerants'
-import { quantity, type Verdict } from '../verdict'
+import { rule, quantity, type Verdict } from '../verdict'
 import { ORIFICE_EITHER_WAY_K } from './orifice-target'
 
 export interface CheckReadings {
@@ -110,8 +110,7 @@ export function judgeReadings(
     code,
     reasons: [{ code: reason }],
     numbers,
-    source:
-      'superheat from dew, subcooling from bubble; 4.5 to 7 K is common for valves when nothing is printed',
+    rule: rule('superheat-and-subcooling'),
   })
 
   if (superheatK === undefined && subcoolingK === undefined)

@@ -1,5 +1,5 @@
 import { ZERO_CELSIUS_K } from '../units'
-import type { Verdict } from '../verdict'
+import { rule, type Verdict } from '../verdict'
 
 /** Drop from the air that goes in to the air at the centre vent, kelvin. */
 const USUAL_DROP_K = 15
@@ -29,7 +29,7 @@ export function judgeVent(ventK: number, airInK: number): VentResult {
       code,
       reasons: [{ code }],
       numbers: [],
-      source: 'rule of thumb: 15 K and more below the air that goes in; the maker’s table wins',
+      rule: rule('vent-thumb'),
     },
   })
   if (ventK < ICE_K) return verdict('caution', 'vent-near-ice')

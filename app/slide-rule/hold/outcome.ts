@@ -2,6 +2,7 @@ import { PA_PER_MICRON } from '#core/units'
 import { judgeVacuum, onCurve, type VacuumGiven, type VacuumJudgement } from '#core/vacuum'
 import type { ReadersUnits } from '~/ui/measure'
 import { duration } from '~/ui/time'
+import { ruleText } from '~/ui/verdict-card'
 import { VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/wording/en'
 import { KINDS } from '../kinds'
 import type { Chart, Step } from '../outcome'
@@ -78,7 +79,7 @@ export function judgedHold(given: VacuumGiven, reading: ReadersUnits): JudgedHol
       'An answer is given only where the other one fits worse by ten times its own misfit or more; otherwise it stays open.',
     ],
     source: [
-      verdict.source,
+      ruleText(verdict.rule, reading),
       'Measured on generated holds: ./keg bench vacuum prints how often each answer is right. Plausible, not validated against measurements.',
     ],
     caution: [

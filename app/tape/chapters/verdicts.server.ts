@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import type { VerdictBodies } from '#core/tape'
-import { QUANTITY_WORDS, VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
+import { QUANTITY_WORDS, RULE_WORDS, VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
 import { id, oneOf, type Schemas, words } from './parts.server'
 
 const quantities = Joi.array()
@@ -24,7 +24,11 @@ const verdict = Joi.object({
     .items(Joi.object({ code: oneOf(...Object.keys(VERDICT_REASONS)).required(), numbers: quantities }))
     .required(),
   numbers: quantities.required(),
-  source: words(400).required(),
+  rule: Joi.object({
+    code: oneOf(...Object.keys(RULE_WORDS), 'in-words').required(),
+    numbers: quantities,
+    words: words(400),
+  }).required(),
   limitedBy: Joi.object({
     what: oneOf('scale', 'expected', 'gauge', 'clamp', 'vacuum-gauge').required(),
     label: words(80).required(),

@@ -1,6 +1,7 @@
 export * from './stages'
 export * from './in-system'
 export * from './reasons'
+export * from './rules'
 export * from './verdicts'
 export * from './words'
 export * from './cautions'

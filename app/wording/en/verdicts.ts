@@ -130,13 +130,13 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   undercharged: 'It ran undercharged.',
   'find-the-leak': 'Look for the leak; the time since the last charge tells how big it is.',
   'rose-above-limit': 'The gauge rose above the limit.',
-  'hold-longer': 'Hold for at least 10 minutes.',
+  'hold-longer': 'Hold longer.',
   ...CURVE_REASONS,
   ...PATTERN_REASONS,
   'rose-on-manifold': 'The manifold gauge rose by more than a division: find the leak.',
   'manifold-sees-little':
     'A manifold gauge sees large leaks only, and no water: a vacuum gauge, or nitrogen, sees more.',
-  'target-not-reached': 'The hold started above 500 micron: pump on, then hold again.',
+  'target-not-reached': 'The hold started above its target: pump on, then hold again.',
   'stayed-below-limit': 'The gauge stayed below the limit all the while.',
   'note-pressure-and-temperature': 'Note a pressure and the pipe temperature that belongs to it.',
   'wrong-gas-gauge-or-clamp':
@@ -219,6 +219,7 @@ export const QUANTITY_WORDS: Record<QuantityName, string> = {
   end: 'End',
   highest: 'Highest',
   'held-for': 'Held for',
+  'at-least': 'At least',
   limit: 'Limit',
   level: 'Low side',
   superheat: 'Superheat',

@@ -1,5 +1,5 @@
 import type { SaturationTable } from '../../refrigerants'
-import { type Quantity, quantity, type Verdict } from '../../verdict'
+import { rule, type Quantity, quantity, type Verdict } from '../../verdict'
 import { LEAST_WAIT_S, WORTH_KG } from '../rebound'
 import { type At, trendOf } from '../watch'
 import { type Returned, returnedSince } from './returned'
@@ -118,8 +118,7 @@ export function judgeWait(asked: AfterPull): Wait {
         quantity('held-for', heldS, 's'),
         ...numbers,
       ],
-      source:
-        'a rise above the level within 10 minutes: go on; what returned is V (rho(p2, T) - rho(p1, T)), V from the charge',
+      rule: rule('wait-for-a-rise'),
     },
     stoppedPa,
     nowPa,
@@ -169,7 +168,7 @@ function withoutGauge(nowS: number): Wait {
       code: 'wait-by-time',
       reasons: [{ code: heldS < FULL_WAIT_S ? 'no-gauge-wait-on' : 'no-gauge-by-time' }],
       numbers: [quantity('held-for', heldS, 's')],
-      source: 'time since the stop; no gauge was read',
+      rule: rule('wait-by-time'),
     },
     heldS,
   }

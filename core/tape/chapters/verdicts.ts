@@ -1,5 +1,5 @@
 import type { Verdict } from '../../verdict'
-import { type Chapter, wordsOnly } from '../chapter'
+import { type Chapter, PLAIN } from '../chapter'
 import type { EntryKind } from '../entry'
 
 export type VerdictAbout = 'recovery' | 'hold' | 'charge' | 'readings'
@@ -34,11 +34,21 @@ export interface VerdictSlice {
   overruledEarly: Record<string, string>
 }
 
+function withRule({ verdict, ...body }: object & { verdict?: object }): object {
+  const { source, ...rest } = (verdict ?? {}) as { source?: unknown }
+  return { ...body, verdict: { ...rest, rule: { code: 'in-words', words: String(source ?? '') } } }
+}
+
 export const verdicts: Chapter<VerdictBodies, VerdictSlice> = {
   blank: () => ({ verdicts: [], overruledEarly: {} }),
   kinds: {
-    'verdict-given': wordsOnly<VerdictBodies['verdict-given']>(
-      (state, { about, verdict, engine }, { entryId, time }) => {
+    'verdict-given': {
+      ...PLAIN,
+      version: 2,
+      // Version 1 had its rule in words.
+      upcast: [withRule],
+      correctable: false,
+      fold(state, { about, verdict, engine }, { entryId, time }) {
         const overruled = state.overruledEarly[entryId]
         state.verdicts.push({
           entryId,
@@ -49,7 +59,7 @@ export const verdicts: Chapter<VerdictBodies, VerdictSlice> = {
           ...(overruled === undefined ? {} : { overruled }),
         })
       },
-    ),
+    },
     'verdict-overruled': {
       version: 1,
       upcast: [],

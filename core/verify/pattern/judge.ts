@@ -1,4 +1,4 @@
-import { quantity, type Quantity, type Verdict } from '../../verdict'
+import { quantity, type Quantity, rule, type Verdict } from '../../verdict'
 import { type Cause, CAUSES, type Form, formsFor, isState } from './causes'
 import { checkBetween, type NextCheck } from './checks'
 import type { Derived, Figure, ShownFigure } from './figures'
@@ -88,8 +88,7 @@ const STANDS_ABOVE_K = 2
 const SHOWN = 3
 const SHOWN_SHARE = 0.05
 
-const SOURCE =
-  'patterns of the trade, for settled systems; certainty measured on a simulated running cycle; the maker’s figures win'
+const PATTERNS = rule('patterns')
 
 /**
  * What all readings together say of a running system that has settled. A cause is named alone only where no other one
@@ -127,7 +126,7 @@ export function judgePattern(
         code: impossible,
         reasons: [{ code: 'instruments-or-gas-first' }],
         numbers,
-        source: SOURCE,
+        rule: PATTERNS,
       },
       ranked: [],
       ranges,
@@ -144,7 +143,7 @@ export function judgePattern(
     outcome: Verdict['outcome'],
     code: PatternCode,
     reasons: PatternVerdict['reasons'],
-  ): Pattern => ({ verdict: { outcome, code, reasons, numbers, source: SOURCE }, ranked, ranges })
+  ): Pattern => ({ verdict: { outcome, code, reasons, numbers, rule: PATTERNS }, ranked, ranges })
   const next = (against: Ranked) => ({
     code: `check-${checkBetween(best.cause, against.cause, isRead)}` as const,
   })

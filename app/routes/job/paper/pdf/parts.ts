@@ -3,7 +3,7 @@ import { refrigerant as factsOf } from '#core/refrigerants'
 import { netMg, STAGES, standingVerdict } from '#core/tape'
 import { entryWords } from '~/tape/entry-words'
 import { clockTime, day } from '~/ui/time'
-import { quantityText, reasonText } from '~/ui/verdict-card'
+import { quantityText, reasonText, ruleText } from '~/ui/verdict-card'
 import {
   cautionsFor,
   KIT_KIND_WORDS,
@@ -34,13 +34,14 @@ export function verdicts({ state, judging, reading, data }: PaperJob): Content[]
               ` (${OUTCOME_WORDS[given.verdict.outcome].toLowerCase()}, ${clockTime(given.at, data.shop.timeZone)})`,
             ],
           },
-          { text: given.verdict.reasons.map(reasonText).join(' ') },
+          { text: given.verdict.reasons.map((each) => reasonText(each, reading)).join(' ') },
           {
             text: given.verdict.numbers
               .map((each) => `${wordOf(QUANTITY_WORDS, each.name)} ${quantityText(each, reading)}`)
               .join(' · '),
             style: 'quiet',
           },
+          { text: `${ruleText(given.verdict.rule, reading)}.`, style: 'quiet' },
           ...(stale ? [{ text: 'What it was built on has been changed since.', bold: true }] : []),
           ...(given.overruled === undefined ? [] : [{ text: `Overruled: ${given.overruled}`, bold: true }]),
         ],
