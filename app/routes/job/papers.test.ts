@@ -106,6 +106,46 @@ describe('the report as a PDF', () => {
     expect(text).toContain('Low side: −0.10 bar g to 8.00 bar g')
     expect(text).toContain('Cautions')
   })
+  it('says what stood before a correction, what the page says besides, and by which rule it was judged', async () => {
+    const job = await aWholeJob()
+    const renewed = anEntry('part-replaced', { part: 'fan', number: 'F-1', text: '', oilMl: 0 })
+    await note(
+      shop,
+      job,
+      renewed,
+      anEntry('correction', {
+        entryId: renewed.entryId,
+        kind: 'part-replaced',
+        body: { part: 'fan', number: 'F-2', text: '', oilMl: 0 },
+        reason: 'misread',
+      }),
+      anEntry('verdict-given', {
+        about: 'hold',
+        verdict: {
+          outcome: 'bad',
+          code: 'hold-failed',
+          reasons: [{ code: 'rose-above-limit' }],
+          numbers: [],
+          rule: {
+            code: 'hold-below-limit',
+            numbers: [
+              { name: 'down-to', value: 250 * 0.133322368, unit: 'Pa' },
+              { name: 'limit', value: 500 * 0.133322368, unit: 'Pa' },
+              { name: 'at-least', value: 300, unit: 's' },
+            ],
+          },
+        },
+        engine: 8,
+        tables: 1,
+      }),
+    )
+    const { text } = await textOf(await get(pdf, job, '?copy=full'))
+    expect(text).toMatch(/no\. F-2.*\(was: .*F-1.*\)/)
+    expect(text).toContain('Should have been in it: 3.000 kg')
+    expect(text).toContain(
+      'down to 250 micron, pump valved off, at least 5 min 00 s, must stay below 500 micron',
+    )
+  })
   it('photos come with it, hidden ones do not', async () => {
     const job = await aWholeJob()
     const jpeg = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#b46a3c' } })

@@ -1,17 +1,9 @@
 import type { Content } from 'pdfmake/interfaces'
-import { refrigerant as factsOf } from '#core/refrigerants'
-import { netMg, STAGES, standingVerdict } from '#core/tape'
-import { entryWords } from '~/tape/entry-words'
-import { clockTime, day } from '~/ui/time'
 import { quantityText, reasonText, ruleText } from '~/ui/verdict-card'
-import {
-  cautionsFor,
-  KIT_KIND_WORDS,
-  OUTCOME_WORDS,
-  QUANTITY_WORDS,
-  VERDICT_WORDS,
-  wordOf,
-} from '~/wording/en'
+import { clockTime } from '~/ui/time'
+import { OUTCOME_WORDS, QUANTITY_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
+import type { JudgedOnPaper, Section, TapeRow } from '../facts'
+import { curves } from './drawn'
 import type { PaperJob, Show } from './paper-job'
 
 /** More lines of a tape than this make a book, and no report. */
@@ -19,60 +11,56 @@ const MOST_LINES = 1_500
 /** Of these together: 60 pages of them. */
 const MOST_CHARACTERS = 240_000
 
-export function verdicts({ state, judging, reading, data }: PaperJob): Content[] {
-  if (state.verdicts.length === 0) return []
-  return [
-    { text: 'What was judged', style: 'heading' },
-    ...state.verdicts.map((given): Content => {
-      const standing = standingVerdict(state, given.about, judging)
-      const stale = standing?.entryId === given.entryId && standing.stale
-      return {
-        stack: [
-          {
-            text: [
-              { text: wordOf(VERDICT_WORDS, given.verdict.code), bold: true },
-              ` (${OUTCOME_WORDS[given.verdict.outcome].toLowerCase()}, ${clockTime(given.at, data.shop.timeZone)})`,
-            ],
-          },
-          { text: given.verdict.reasons.map((each) => reasonText(each, reading)).join(' ') },
-          {
-            text: given.verdict.numbers
-              .map((each) => `${wordOf(QUANTITY_WORDS, each.name)} ${quantityText(each, reading)}`)
-              .join(' · '),
-            style: 'quiet',
-          },
-          { text: `${ruleText(given.verdict.rule, reading)}.`, style: 'quiet' },
-          ...(stale ? [{ text: 'What it was built on has been changed since.', bold: true }] : []),
-          ...(given.overruled === undefined ? [] : [{ text: `Overruled: ${given.overruled}`, bold: true }]),
+/** A section as the PDF lays it out. */
+export function drawn(section: Section, job: PaperJob, show: Show): Content[] {
+  if (section.id === 'curves') return curves(job, show)
+  if (section.id === 'photos') return photographs(job)
+  return [{ text: section.heading, style: 'heading' }, ...contentOf(section, job)]
+}
+
+function contentOf(section: Exclude<Section, { id: 'curves' } | { id: 'photos' }>, job: PaperJob): Content[] {
+  if ('lines' in section) return [{ ul: section.lines, margin: [0, 0, 0, 6] }]
+  if ('facts' in section)
+    return [{ ul: section.facts.map(([name, value]) => `${name}: ${value}`), margin: [0, 0, 0, 6] }]
+  if ('verdicts' in section) return section.verdicts.map((each) => verdict(each, job))
+  return section.id === 'tape' ? tape(section.rows) : [grid(section.columns, section.rows)]
+}
+
+function verdict({ given, stale, doubted }: JudgedOnPaper, { reading, data }: PaperJob): Content {
+  const { code, outcome, reasons, numbers, rule } = given.verdict
+  return {
+    stack: [
+      {
+        text: [
+          { text: wordOf(VERDICT_WORDS, code), bold: true },
+          ` (${OUTCOME_WORDS[outcome].toLowerCase()}, ${clockTime(given.at, data.shop.timeZone)})`,
         ],
-        margin: [0, 0, 0, 6],
-        unbreakable: true,
-      }
-    }),
-  ]
+      },
+      { text: reasons.map((each) => reasonText(each, reading)).join(' ') },
+      {
+        text: numbers
+          .map((each) => `${wordOf(QUANTITY_WORDS, each.name)} ${quantityText(each, reading)}`)
+          .join(' · '),
+        style: 'quiet',
+      },
+      { text: `${ruleText(rule, reading)}.`, style: 'quiet' },
+      ...(stale ? [{ text: 'What it was built on has been changed since.', bold: true }] : []),
+      ...(doubted
+        ? [
+            {
+              text: 'It rests on a scale that failed its check since, and nobody has decided yet.',
+              bold: true,
+            },
+          ]
+        : []),
+      ...(given.overruled === undefined ? [] : [{ text: `Overruled: ${given.overruled}`, bold: true }]),
+    ],
+    margin: [0, 0, 0, 6],
+    unbreakable: true,
+  }
 }
 
-export function weights({ state, data }: PaperJob, show: Show): Content[] {
-  if (state.transfers.length === 0) return []
-  const label = (id: string) => data.cylinders.find((each) => each.cylinderId === id)?.label ?? ''
-  return [
-    { text: 'Weights', style: 'heading' },
-    grid(
-      ['What', 'Cylinder', 'Scale, how', 'First', 'Last', 'Moved', 'Give or take'],
-      state.transfers.map((each) => [
-        each.use === 'recover' ? 'Recovered' : 'Charged',
-        label(each.cylinderId),
-        each.segments.map(({ scale, mode }) => `${scale ? `${scale}, ` : ''}${mode}`).join(' then '),
-        show('weight', each.weighings[0]!.weightMg),
-        show('weight', each.weighings.at(-1)!.weightMg),
-        show('weight', netMg(each)),
-        show('weight', 2 * each.sigmaMg),
-      ]),
-    ),
-  ]
-}
-
-export function photographs({ photos }: PaperJob): Content[] {
+function photographs({ photos }: PaperJob): Content[] {
   if (photos.length === 0) return []
   return [
     { text: 'Photos', style: 'heading' },
@@ -87,23 +75,6 @@ export function photographs({ photos }: PaperJob): Content[] {
   ]
 }
 
-export function kit({ state }: PaperJob): Content[] {
-  if (state.kit.length === 0) return []
-  const used = new Map(state.kit.map((each) => [each.kitId, `${KIT_KIND_WORDS[each.kind]}: ${each.label}`]))
-  return [
-    {
-      stack: [{ text: 'Measured and done with', style: 'heading' }, { ul: [...used.values()] }],
-      unbreakable: true,
-    },
-  ]
-}
-
-export function cautions({ state, data }: PaperJob): Content[] {
-  const gas = state.refrigerant ? factsOf(state.refrigerant) : undefined
-  const lines = [...new Set(STAGES.flatMap((stage) => cautionsFor(stage, gas, data.system?.trade)))]
-  return [{ text: 'Cautions', style: 'heading' }, { ul: lines }]
-}
-
 /** The newest rows that fit: a page holds some 4,000 characters. */
 function lastRows(rows: string[][]): string[][] {
   let left = MOST_CHARACTERS
@@ -111,27 +82,13 @@ function lastRows(rows: string[][]): string[][] {
   return rows.slice(first + 1)
 }
 
-export function tape({ state, data }: PaperJob, show: Show): Content[] {
-  const labels = new Map(data.cylinders.map((each) => [each.cylinderId, each.label]))
-  const words = entryWords(show, {
-    cylinder: (id) => labels.get(id),
-    system: (id) => (data.system?.systemId === id ? data.system.name : undefined),
-  })
-  const rows = lastRows(
-    state.lines
-      .slice(-MOST_LINES)
-      .map(({ entry, time, body, struck }) => [
-        `${day(time, data.shop.timeZone)} ${clockTime(time, data.shop.timeZone)}`,
-        `${words(entry.kind, body)}${struck ? ' (struck)' : ''}`,
-        data.people[entry.userId ?? ''] ?? '',
-      ]),
-  )
+function tape(all: readonly TapeRow[]): Content[] {
+  const rows = lastRows(all.slice(-MOST_LINES).map(({ when, words, by }) => [when, words, by]))
   return [
-    { text: 'Everything that was noted', style: 'heading' },
-    ...(rows.length < state.lines.length
+    ...(rows.length < all.length
       ? [
           {
-            text: `The last ${rows.length} of ${state.lines.length} entries; the job’s file has all.`,
+            text: `The last ${rows.length} of ${all.length} entries; the job’s file has all.`,
             style: 'quiet',
           },
         ]
