@@ -29,7 +29,6 @@ export {
   type LookedWith,
   type PressureTest,
   pressureTestResult,
-  TEST_REPEATS,
   TESTED_PARTS,
   type TestedPart,
 } from './chapters/leak-test'

@@ -66,7 +66,7 @@ const METHOD_OF: Record<LookedWith, LeakMethod> = {
 }
 
 /** A reading repeats to so much, Pa and K: judged by the change, which cancels what the gauge is off. */
-export const TEST_REPEATS = { gaugePa: 5_000, clampK: 0.5 }
+const TEST_REPEATS = { gaugePa: 5_000, clampK: 0.5 }
 
 /** What a nitrogen hold says once it has ended. */
 export function pressureTestResult(test: PressureTest): PressureHoldResult | undefined {
