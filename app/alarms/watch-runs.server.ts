@@ -1,14 +1,8 @@
 import { type Alarm, dueAlarms, type Judged, judgePull, notYet, silentAlarms } from '#core/alarms'
 import { grossLimitMg } from '#core/cylinders'
-import {
-  type JobState,
-  leakKnown,
-  onTheScale,
-  openTransfer,
-  runningProgramme,
-  type Transfer,
-} from '#core/tape'
+import { type JobState, leakKnown, openTransfer, runningProgramme, type Transfer } from '#core/tape'
 import { atmospherePa, MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
+import { liveNetMg, standsNow } from '#core/watching'
 import {
   alone,
   type CylinderRow,
@@ -169,7 +163,7 @@ const placeOf = ({ system, state, speed }: Known, jobId: string, nowMs: number) 
 function judge(job: Known, jobId: string, transfer: Transfer, nowMs: number): Judged {
   const { state, cylinder } = job
   const lines = linesOf(job.heard, job.channels, transfer.segments.at(-1)!.scaleId)
-  const { leftMg, share } = onItsScale(job, transfer)
+  const { scale: { leftMg } = {}, share } = onItsScale(job, transfer) ?? {}
   const rating = cylinder?.servicePressurePa
   return judgePull(state, transfer, lines, placeOf(job, jobId, nowMs), {
     roomKg: leftMg === undefined ? undefined : leftMg / MG_PER_KG,
@@ -180,22 +174,23 @@ function judge(job: Known, jobId: string, transfer: Transfer, nowMs: number): Ju
   })
 }
 
-/** The cylinder as it stands on its scale this moment, where that speaks. */
+/** The cylinder as it stands on its scale this moment; undefined: nobody has named it. */
 function onItsScale({ state, cylinder, marginPct, heard, channels }: Known, transfer: Transfer) {
-  if (!cylinder) return {}
-  const limitMg = grossLimitMg(cylinder, state.refrigerant, marginPct)
-  if (limitMg === undefined) return {}
-  const { grossMg } = onTheScale(transfer, {
-    tareMg: cylinder.tareMg,
-    // Its books have in them what this transfer has brought so far.
-    contentsBeforeMg: cylinder.balanceMg - transfer.amountMg,
-    grossLimitMg: limitMg,
-  })
-  const segment = transfer.segments.at(-1)!
-  const spoken = linesOf(heard, channels, segment.scaleId)('weight').at(-1)
-  const sinceMg = spoken ? Math.max(0, spoken[1] * MG_PER_KG - segment.lastMg) : 0
-  const nowMg = grossMg + sinceMg
-  return { leftMg: limitMg - nowMg, share: (nowMg - cylinder.tareMg) / (limitMg - cylinder.tareMg) }
+  if (!cylinder) return undefined
+  const spoken = linesOf(heard, channels, transfer.segments.at(-1)!.scaleId)('weight').at(-1)
+  // What was noted since counts for more.
+  const isNewest = spoken && spoken[0] >= (transfer.weighings.at(-1)?.at ?? 0)
+  return standsNow(
+    transfer,
+    {
+      tareMg: cylinder.tareMg,
+      // Its books have in them what this transfer has brought so far, or taken.
+      contentsBeforeMg:
+        cylinder.balanceMg - (transfer.use === 'recover' ? transfer.amountMg : -transfer.amountMg),
+      grossLimitMg: grossLimitMg(cylinder, state.refrigerant, marginPct),
+    },
+    isNewest ? liveNetMg(transfer, Math.round(spoken[1] * MG_PER_KG), spoken[0]) : undefined,
+  )
 }
 
 function asRunning(job: Known, jobId: string, transfer: Transfer, judged: Judged): Running {
@@ -207,7 +202,7 @@ function asRunning(job: Known, jobId: string, transfer: Transfer, judged: Judged
     kgPerS: kgPerS ?? null,
     movedMg: Math.max(Math.round(movedKg * MG_PER_KG), transfer.amountMg),
     expectedMg: expectedIn({ jobId, system: job.system }, job.state)?.massMg ?? null,
-    share: onItsScale(job, transfer).share ?? null,
+    share: onItsScale(job, transfer)?.share ?? null,
     cylinder: job.cylinder?.label ?? '',
     leastS,
     mostS: mostS !== null && Number.isFinite(mostS) ? mostS : null,

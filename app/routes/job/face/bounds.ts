@@ -1,7 +1,8 @@
 import { grossLimitMg } from '#core/cylinders'
-import { type GrossBounds, type OnTheScale, onTheScale, type Transfer } from '#core/tape'
+import type { GrossBounds, OnTheScale, Transfer } from '#core/tape'
+import { standsNow } from '#core/watching'
 import { useJob } from '../job-context'
-import { useMovedSince } from '../live/live-net'
+import { useNetNow } from '../live/live-net'
 import { contentsBeforeMg } from '../stages/contents'
 
 export interface CylinderOnScale {
@@ -15,33 +16,26 @@ export interface CylinderOnScale {
 export function useOnScale(transfer: Transfer | undefined): CylinderOnScale | undefined {
   const { state, data, cylinderOf } = useJob()
   // The gross weight of this moment, where the scale speaks: a limit does not wait for a note.
-  const moved = useMovedSince(transfer)
+  const net = useNetNow(transfer)
   if (!transfer) return undefined
   const cylinder = cylinderOf(transfer.cylinderId)
   if (!cylinder) return undefined
   const earlier = state.transfers.slice(0, state.transfers.indexOf(transfer))
   const contentsMg = contentsBeforeMg(cylinder, earlier)
   const limitMg = grossLimitMg(cylinder, state.refrigerant, data.shop.marginPct)
-  const noted = onTheScale(transfer, {
-    tareMg: cylinder.tareMg,
-    contentsBeforeMg: contentsMg,
-    grossLimitMg: limitMg,
-  })
-  const sign = transfer.use === 'recover' ? 1 : -1
-  const scale = {
-    ...noted,
-    grossMg: noted.grossMg + sign * moved,
-    ...(noted.leftMg === undefined ? {} : { leftMg: noted.leftMg - sign * moved }),
-  }
+  const { scale, notedMg, share } = standsNow(
+    transfer,
+    { tareMg: cylinder.tareMg, contentsBeforeMg: contentsMg, grossLimitMg: limitMg },
+    net,
+  )
   return {
     bounds: {
       tareMg: cylinder.tareMg,
       limitMg,
       bookedMg: cylinder.tareMg + contentsMg,
-      grossMg: noted.grossMg,
+      grossMg: notedMg,
     },
     scale,
-    share:
-      limitMg === undefined ? undefined : (scale.grossMg - cylinder.tareMg) / (limitMg - cylinder.tareMg),
+    share,
   }
 }

@@ -1,4 +1,5 @@
-import { doubtOf, movedWhen, openTransfer, type Transfer } from '#core/tape'
+import { openTransfer, type Transfer } from '#core/tape'
+import { liveNetMg } from '#core/watching'
 import { type LiveReading, useReading } from '~/samples/live-context'
 import { serverNow } from '~/tape/device'
 import { useJob } from '../job-context'
@@ -19,22 +20,9 @@ export function useLiveNet(reading: LiveReading | undefined): number | undefined
   return liveNetMg(transfer, asNoted('weight', reading.value, {})!.value, serverNow(state))
 }
 
-/**
- * What has moved when the scale reads so much; undefined: it reads what cannot be (zeroed in mid-run, the wrong way), and
- * what was noted last stands until somebody has looked.
- */
-export function liveNetMg(transfer: Transfer, liveMg: number, at: number): number | undefined {
-  const doubt = doubtOf(transfer, { at, weightMg: liveMg })
-  // A long way since the last note is what a live scale is for.
-  if (doubt && doubt !== 'jump') return undefined
-  const { use, segments, amountMg } = transfer
-  const segment = segments.at(-1)!
-  return amountMg + movedWhen(use, segment, liveMg) - movedWhen(use, segment, segment.lastMg)
-}
-
-/** What a running transfer has moved since its last note, mg, by its live scale; 0 where none speaks. */
-export function useMovedSince(transfer: Transfer | undefined): number {
+/** What a running transfer has moved by now, mg, by its live scale; undefined where none speaks. */
+export function useNetNow(transfer: Transfer | undefined): number | undefined {
   const reading = useReading(transfer?.segments.at(-1)?.scaleId, 'weight')
   const net = useLiveNet(reading?.state === 'live' ? reading : undefined)
-  return net === undefined || !transfer ? 0 : net - transfer.amountMg
+  return transfer && net
 }

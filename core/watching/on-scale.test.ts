@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
-import { foldTape, openTransfer, type Use, type WeighMode } from '#core/tape'
-import { wrote } from '../../../../testing/an-entry'
-import { liveNetMg } from './live-net'
+import { foldTape, openTransfer, type Use, type WeighMode } from '../tape'
+import { wrote } from '../../testing/an-entry'
+import { liveNetMg, standsNow } from '.'
 
 const T0 = 1_000_000_000
 function running(use: Use, mode: WeighMode, startKg: number, notedKg: number) {
@@ -42,4 +42,19 @@ it('what cannot be counts nothing: zeroed in mid-run, the cylinder lifted off, t
   expect(netKg(running('recover', 'gross', 12, 13), 12.2)).toBeUndefined()
   expect(netKg(running('recover', 'net', 0, 1), 0)).toBeUndefined()
   expect(netKg(running('charge', 'gross', 20, 19), 20.5)).toBeUndefined()
+})
+
+it('a cylinder stands where its scale says, not where it was noted: what is left, and how full', () => {
+  // Tare 10, limit 20: noted at 13, now 13.4.
+  const cylinder = { tareMg: 10e6, contentsBeforeMg: 2e6, grossLimitMg: 20e6 }
+  const recovery = running('recover', 'gross', 12, 13)
+  expect(standsNow(recovery, cylinder)).toMatchObject({ scale: { grossMg: 13e6, leftMg: 7e6 }, share: 0.3 })
+  const now = standsNow(recovery, cylinder, liveNetMg(recovery, 13.4e6, T0 + 120_000))
+  expect(now).toMatchObject({ scale: { grossMg: 13.4e6, leftMg: 6.6e6 }, notedMg: 13e6 })
+  expect(now.share).toBeCloseTo(0.34, 9)
+  // A scale that was zeroed in mid-run says nothing of it.
+  expect(standsNow(recovery, cylinder, liveNetMg(recovery, 0, T0 + 120_000)).share).toBe(0.3)
+  // What is charged makes it lighter.
+  const charge = running('charge', 'gross', 20, 19)
+  expect(standsNow(charge, { ...cylinder, contentsBeforeMg: 10e6 }, 1.25e6).scale.grossMg).toBe(18.75e6)
 })
