@@ -253,9 +253,14 @@ function numbersOf(
   }
   if (leak === 'yes') {
     const { least, most } = cause.slope
-    numbers.push(quantityBetween('leak-slope', pa(least), pa(most), 'Pa/s'))
+    // The fit knows best; the range has in it what may creep as well.
+    const best = pa(cause.curve.slope)
+    numbers.push({ ...quantityBetween('leak-slope', pa(least), pa(most), 'Pa/s'), value: best })
     const range = flow(least, most)
-    if (range) numbers.push(quantityBetween('leak-flow', ...range, 'Pa m3/s'))
+    if (range && volumeM3) {
+      const value = inflow(best, Math.sqrt(volumeM3.least * volumeM3.most))
+      numbers.push({ ...quantityBetween('leak-flow', ...range, 'Pa m3/s'), value })
+    }
     if (range) numbers.push(...loses('leak-year', range))
   } else {
     numbers.push(quantity('smallest-leak', pa(cause.smallestSlope), 'Pa/s'))

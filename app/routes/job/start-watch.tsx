@@ -17,10 +17,16 @@ const WATCHES: Record<Watched, { minutes: number[]; why: string }> = {
   },
 }
 
-/** Begins a watch: its clock stands on every screen, and asks for the reading that is due. */
-export function StartWatch({ what }: { what: Watched }) {
+/**
+ * Begins a watch: its clock stands on every screen, and asks for the reading that is due.
+ * @param leastS what is shorter would tell nothing, s
+ */
+export function StartWatch({ what, leastS = 0 }: { what: Watched; leastS?: number }) {
   const { state, note, closed } = useJob()
-  const { minutes, why } = WATCHES[what]
+  const { why } = WATCHES[what]
+  const least = Math.ceil(leastS / MIN_S)
+  const longer = WATCHES[what].minutes.filter((each) => each > least)
+  const minutes = least > 0 ? [least, ...longer] : longer
   if (closed) return null
   if (clocksOf(state, null).some((clock) => clock.what === what))
     return <p className="quiet mb-0">The clock above runs: it asks for the reading when it is due.</p>

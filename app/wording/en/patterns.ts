@@ -93,6 +93,8 @@ const CHECK_WORDS: Record<NextCheck, string> = {
   heating: 'Next: say whether it heats. Then room and outdoor air have changed sides.',
   humid:
     'Next: read the wet bulb of the air onto the coil, or say how humid the room is. Humid air is cooled less.',
+  'read-without':
+    'Next: now it looks the same. Read again where it is not so: at full load, in warm weather, in a dry room.',
   'read-again': 'Next: let it run on, and read everything again.',
 }
 

@@ -12,6 +12,7 @@ export type NextCheck =
   | 'take-some-out'
   | 'weigh-in'
   | 'read-again'
+  | 'read-without'
   | MachineState
 
 /** The check that separates a cause, what it gives where it is a reading, and the cheapest first. */

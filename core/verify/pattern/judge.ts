@@ -154,7 +154,11 @@ export function judgePattern(
     // What looks the same as what it is said to be at cannot be told from it now.
     const fault = ranked.find(({ cause }) => isFault(cause))!
     return fault.misfit - said.misfit < RIGHT_APART
-      ? says('open', `pattern-${said.cause}`, [...likelyOf([fault]), ...words])
+      ? says('open', `pattern-${said.cause}`, [
+          { code: `likely-${fault.cause}` },
+          { code: 'check-read-without' },
+          ...words,
+        ])
       : says('good', `pattern-${said.cause}`, words)
   }
   const fits = ranked.filter(({ misfit }) => misfit <= FITS)

@@ -187,7 +187,10 @@ function Running({ test }: { test: PressureTest }) {
           {show('weight', 100_000)} a year, {hours(0.1)}. Finer ones: detector, bubbles, dye.
         </p>
       )}
-      <StartWatch what="nitrogen" />
+      <StartWatch
+        what="nitrogen"
+        {...(leastS > heldS && Number.isFinite(leastS) && { leastS: leastS - heldS })}
+      />
       {!closed && (
         <form onSubmit={submit} className="stack" style={{ gap: '0.75rem' }}>
           <div className="form-grid">
@@ -231,14 +234,18 @@ function Result({
   const show = useShow()
   const difference = useDifference()
   const perDay = result.smallestPaPerS * 86_400
+  const { code } = result.verdict
+  const tells = code === 'pressure-held' || code === 'pressure-lost'
   return (
     <VerdictCard verdict={result.verdict}>
       <p className="mb-0 mt-1">
         Temperature alone makes {show('pressure', result.expectedPa, test.atmospherePa)} of it; it differs by{' '}
         <strong className="digits">{difference(result.changePa)}</strong> ± {difference(2 * result.sigmaPa)}.{' '}
-        <span className="quiet">A loss of {difference(perDay)} a day would have shown in this time.</span>
+        {tells && (
+          <span className="quiet">A loss of {difference(perDay)} a day would have shown in this time.</span>
+        )}
       </p>
-      {result.verdict.code === 'pressure-lost' && test.part === 'whole' && (
+      {code === 'pressure-lost' && test.part === 'whole' && (
         <p className="mb-0 mt-1">
           To find the side: shut off the condenser, then the evaporator, and hold each.
         </p>
