@@ -1,7 +1,9 @@
 // Recoveries of 55 g to 20 kg, from -5 to 40 C, by liquid and by vapour, through narrow hoses and wide: how long each is said to take
 // yet, against what it took on the plant. Prints how often the truth lay within what was said; nothing in it can fail. Used by
 // ./keg bench left.
-import { recoveryTimeLeft } from '#core/recovery'
+import { expectedDuration, recoveryTimeLeft } from '#core/recovery'
+import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
+import { STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { dice, playerOf, readScenario, seedFor } from '../sim'
 
 const RUNS = Number(process.env.KEG_BENCH_RUNS ?? 2_000)
@@ -9,6 +11,11 @@ const LEAST_KG = 0.055
 const MOST_KG = 20
 const GASES = ['R-410A', 'R-134a', 'R-404A', 'R-32', 'R-407C']
 const BORES = [2.4e-6, 6e-6, 14e-6]
+/** Hoses that a plan can name. */
+const HOSES = new Map([
+  [2.4e-6, '1/4'],
+  [14e-6, '3/8'],
+] as const)
 const SHARES = [0.3, 0.5, 0.7, 0.85]
 const LONGEST_S = 39_000
 const DIVISION_KG = 0.005
@@ -23,11 +30,20 @@ interface Asked {
   mostS: number
 }
 
+/** How long a recovery was expected to take before it began. */
+interface Begun {
+  chargeKg: number
+  truthS: number
+  leastS: number
+  mostS: number
+}
+
+const begun: Begun[] = []
 const asked: Asked[] = []
 for (let run = 0; run < RUNS; run++) asked.push(...recovered(run))
 
-const within = (of: (each: Asked) => boolean) => {
-  const all = asked.filter(of)
+const within = (of: (each: Asked) => boolean) => shares(asked.filter(of))
+function shares(all: readonly Begun[]) {
   const share = (count: number) => `${((100 * count) / Math.max(1, all.length)).toFixed(0)} %`
   const shorter = all.filter(({ truthS, leastS }) => truthS < leastS).length
   const longer = all.filter(({ truthS, mostS }) => truthS > mostS).length
@@ -53,6 +69,16 @@ console.table({
   'below 10 C': within(({ cold }) => cold),
 })
 
+const expectedTo = (least: number, most: number) =>
+  shares(begun.filter(({ chargeKg }) => chargeKg >= least && chargeKg < most))
+console.log('How long it was expected to take before it began')
+console.table({
+  'below 200 g': expectedTo(0, 0.2),
+  '200 g to 1 kg': expectedTo(0.2, 1),
+  '1 to 4 kg': expectedTo(1, 4),
+  'above 4 kg': expectedTo(4, Infinity),
+})
+
 /** One recovery, weighed every so often on a scale of 5 g, and asked at some shares of what came in the end. */
 function recovered(run: number): Asked[] {
   const own = dice(seedFor(run, 'left'))
@@ -65,6 +91,8 @@ function recovered(run: number): Asked[] {
   const ambientK = between(268, 313)
   const valve = pick(['liquid', 'vapour'] as const)
   const large = chargeKg > 5
+  const fan = own.even() < 0.5
+  const coreIn = own.even() < 0.5
   const player = playerOf(
     readScenario({
       name: `run ${run}`,
@@ -87,7 +115,7 @@ function recovered(run: number): Asked[] {
         cylinder: { contentsKg: 0, volumeM3: large ? 47e-3 : 11.9e-3, steelKg: large ? 20 : 6 },
         hose: { suctionK: bore, dischargeK: bore },
       },
-      controls: { line: 'machine', machine: 'run', valve, fan: own.even() < 0.5, coreIn: own.even() < 0.5 },
+      controls: { line: 'machine', machine: 'run', valve, fan, coreIn },
     } as never),
   )
   const { state } = player
@@ -98,8 +126,10 @@ function recovered(run: number): Asked[] {
     const before = weights.findLast(([atS]) => atS <= state.seconds - 600)
     return before !== undefined && state.cylinder.kg - before[1] < 0.01 * chargeKg
   }
+  let downS: number | undefined
   for (let nextS = everyS; !isOver();) {
     player.advance()
+    if (state.seconds > 1 && state.seen.suctionPa <= STANDARD_ATMOSPHERE_PA) downS ??= state.seconds
     if (state.seconds < nextS) continue
     weights.push([state.seconds, Math.round(state.cylinder.kg / DIVISION_KG) * DIVISION_KG])
     nextS += everyS
@@ -107,6 +137,19 @@ function recovered(run: number): Asked[] {
   const endKg = state.cylinder.kg
   const done = weights.find(([, massKg]) => massKg >= endKg - Math.min(0.02, 0.05 * chargeKg))
   const endS = done?.[0] ?? state.seconds
+  const hose = HOSES.get(bore as never)
+  const rig = { liquidFirst: valve === 'liquid', coresOut: !coreIn, ambientK }
+  const expected =
+    hose &&
+    expectedDuration(
+      { chargeKg, hose, levelPa: STANDARD_ATMOSPHERE_PA, ...rig },
+      tableOf(refrigerant),
+      factsOf(refrigerant).molarMassG,
+    )
+  if (expected && !state.machine.cutOut && state.seconds <= LONGEST_S) {
+    const { least, most } = expected.seconds
+    begun.push({ chargeKg, truthS: Math.max(endS, downS ?? 0), leastS: least, mostS: most })
+  }
   return SHARES.flatMap((share): Asked[] => {
     const i = weights.findIndex(([, massKg]) => massKg >= share * endKg)
     if (i < 3 || weights[i]![0] >= endS) return []

@@ -62,6 +62,8 @@ const FIT = {
 }
 /** What the model is worth before this rig has shown what it does. */
 const ROUGH = { least: 0.6, most: 1.9 }
+/** Of a few grams the beginning and the end are most of it, s: by recoveries of 55 g to 20 kg (`./keg bench left`). */
+const AROUND_S = { before: 10, after: 30 }
 /** The end, of which no scale tells, s. */
 const LAST_S = 60
 /** So many runs of its own are better than any model. */
@@ -85,7 +87,13 @@ export function expectedDuration(
     }
   const seconds = byModel(plan, table, molarMassG)
   if (seconds === undefined) return undefined
-  return { seconds: { least: ROUGH.least * seconds, most: ROUGH.most * seconds }, runs: past.length }
+  return {
+    seconds: {
+      least: Math.max(0, ROUGH.least * seconds - AROUND_S.before),
+      most: ROUGH.most * seconds + AROUND_S.after,
+    },
+    runs: past.length,
+  }
 }
 
 /** Seconds a kilogram, from the quickest tenth to the slowest. */
