@@ -170,7 +170,7 @@ export default function Decant({ loaderData, actionData }: Route.ComponentProps)
           {upToMg !== null && (
             <>
               <div className="quiet">Fill it up to, on the scale</div>
-              <div className="hero">
+              <div className="big">
                 <Value kind="weight" of={upToMg} />
               </div>
               {cylinder.kind === 'station' && (
