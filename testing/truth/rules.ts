@@ -241,6 +241,7 @@ const SETTLED_BY: Record<OpenPoint, EntryKind[]> = {
     'leak-checked',
     'pressure-test-ended',
     'run-started',
+    'weight-noted',
     'run-ended',
     'recovery-ended',
     'rig-kept',
