@@ -20,7 +20,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const moved = await inShop(who.shop.shopId, (tx) => movements(tx, { jobId }, MOST))
   const body = {
     format: 'keg-job',
-    version: 1,
+    version: 2,
     job: {
       jobId,
       number: data.number,

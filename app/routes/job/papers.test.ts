@@ -191,7 +191,7 @@ describe('a job as JSON', () => {
       entries: { kind: string; trueTime: string }[]
       verdicts: { about: string; now: { code: string } | null }[]
     }
-    expect([body.format, body.version]).toEqual(['keg-job', 1])
+    expect([body.format, body.version]).toEqual(['keg-job', 2])
     expect([body.recoveredMg, body.chargedMg]).toEqual([2_950_000, 3_010_000])
     expect(body.entries.map((each) => each.kind)).toContain('part-replaced')
     expect(
