@@ -61,7 +61,9 @@ describe('a programme', () => {
     expect(programmeQuestions(usual(), false)).toEqual([])
     for (const step of ['vacuum', 'hold'] as const)
       expect(programmeQuestions(without(step), false)).toEqual(['charge-unproved'])
-    expect(programmeQuestions(without('vacuum', 'hold'), true)).toEqual([])
+    expect(programmeQuestions(without('recover', 'vacuum', 'hold'), true)).toEqual([])
+    // Emptied first, what stood before is of another filling.
+    expect(programmeQuestions(without('vacuum', 'hold'), true)).toEqual(['charge-unproved'])
     expect(programmeQuestions(without('vacuum', 'charge'), false)).toEqual([])
   })
   it('a charge alone goes where this job has emptied the system', () => {

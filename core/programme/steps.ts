@@ -122,7 +122,8 @@ export type ProgrammeQuestion = 'charge-unproved'
 /** @param proved a vacuum hold stands on this circuit, or gas went in after one */
 export function programmeQuestions(steps: readonly PlannedStep[], proved: boolean): ProgrammeQuestion[] {
   const has = (step: ProgrammeStep) => steps.some((each) => each.step === step)
-  const isProved = proved || (has('vacuum') && has('hold'))
+  // What is recovered first leaves an empty circuit, and nothing that was proved of it before.
+  const isProved = (proved && !has('recover')) || (has('vacuum') && has('hold'))
   return has('charge') && !isProved ? ['charge-unproved'] : []
 }
 

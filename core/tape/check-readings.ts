@@ -1,4 +1,4 @@
-import type { RunningReadings } from '../verify'
+import type { MachineState, RunningReadings } from '../verify'
 import type {
   PressureNote,
   PressurePoint,
@@ -55,11 +55,14 @@ export function checkReadings(state: JobState): RunningReadings & { at?: number 
   return together(checkNotes(state))
 }
 
+/** Since when something was done to it. */
+export function workBegan({ transfers, recoveryEnds }: JobState): number {
+  return Math.min(Infinity, ...[...transfers, ...recoveryEnds].map(({ order }) => order))
+}
+
 /** The readings of a running system from before this job's first gas moved: what the end is compared with. */
 export function baselineReadings(state: JobState): RunningReadings & { at?: number } {
-  const moved = Math.min(Infinity, ...state.transfers.map((each) => each.order))
-  const opened = Math.min(Infinity, ...state.recoveryEnds.map((each) => each.order))
-  const work = Math.min(moved, opened)
+  const work = workBegan(state)
   const began = state.running.find((each) => each.order < work)
   // Before anything was done there is nothing to compare.
   if (!began || work === Infinity) return {}
@@ -76,6 +79,19 @@ export function runningNow(state: JobState): Running | undefined {
   const moved = Math.max(-1, ...state.transfers.map((each) => each.order))
   return state.running.findLast((each) => each.order > moved)
 }
+
+/** What a machine was said to be at, of each state the last word, in one run: said of another one it counts for nothing. */
+export function statesSaid(
+  { machineStates }: Pick<JobState, 'machineStates'>,
+  { fromOrder, toOrder = Infinity }: { fromOrder: number; toOrder?: number },
+): Partial<Record<MachineState, boolean>> {
+  const said = machineStates.filter(({ order }) => order > fromOrder && order < toOrder)
+  return Object.fromEntries(said.map(({ state, is }) => [state, is]))
+}
+
+/** Of the run whose readings count now. */
+export const statesNow = (state: JobState) =>
+  statesSaid(state, { fromOrder: runningNow(state)?.order ?? Infinity })
 
 function together({ pressures, temperatures }: CheckNotes): RunningReadings & { at?: number } {
   const newest = Math.max(-Infinity, ...[...pressures, ...temperatures].map((each) => each.at))

@@ -12,7 +12,6 @@ import {
   judgeVent,
   LEAST_TARGET_K,
   lowGaugeIsUsual,
-  type MachineState,
   type Metering,
   orificeTargetSuperheatK,
   type Pattern,
@@ -29,7 +28,14 @@ import {
   superheatAndSubcooling,
   type VentCode,
 } from '../verify'
-import { baselineReadings, checkReadings, runningNow } from './check-readings'
+import {
+  baselineReadings,
+  checkReadings,
+  runningNow,
+  statesNow,
+  statesSaid,
+  workBegan,
+} from './check-readings'
 import { gasAt } from './gas-at'
 import { clampAt, gaugeAt } from './instruments'
 import type { Running } from './chapters/readings'
@@ -88,7 +94,7 @@ export function judgeChecks(state: JobState, context: CheckedAgainst): ChecksVer
   if (warm) return limitedBy ? { ...warm, limitedBy } : warm
   if (unsettled) return unsettled
   if (pattern) return limitedBy ? { ...pattern.verdict, limitedBy } : pattern.verdict
-  const target = orificeTarget(state)
+  const target = orificeTarget(checkReadings(state))
   const verdict = judgeReadings(checkResult(state), context.metering, context.plateSubcoolingK, {
     doubts,
     ...(target !== undefined && { targetSuperheatK: target }),
@@ -150,14 +156,17 @@ function unsettledIn(state: JobState, running: Running): ChecksVerdict | undefin
 /** All readings together; undefined: nobody has said that it runs and what for, or too little was read. */
 export function patternOf(state: JobState, context: CheckedAgainst): Pattern | undefined {
   const running = runningNow(state)
-  const readings = checkReadings(state)
-  return running && judged(state, readings, running.service, context, standingOf(state))
+  const standing = standingOf(state)
+  const readings = { ...checkReadings(state), ...(standing && { standing }) }
+  return running && judged(state, readings, running.service, context, statesNow(state))
 }
 
 /** The same for what was read before the work. */
 export function baselineOf(state: JobState, context: CheckedAgainst): Pattern | undefined {
   const began = state.running[0]
-  return began && judged(state, baselineReadings(state), began.service, context, undefined)
+  if (!began) return undefined
+  const states = statesSaid(state, { fromOrder: began.order, toOrder: workBegan(state) })
+  return judged(state, baselineReadings(state), began.service, context, states)
 }
 
 function judged(
@@ -165,11 +174,11 @@ function judged(
   readings: ReturnType<typeof checkReadings>,
   service: Service,
   against: CheckedAgainst,
-  standing: ReturnType<typeof standingOf>,
+  states: ServiceFacts['states'],
 ): Pattern | undefined {
   if (readings.at === undefined) return undefined
-  const figures = figuresRead(state, { ...readings, ...(standing && { standing }) })
-  return judgePattern(figures, serviceFacts(state, service, against))
+  const gas = gasAt(state, readings.at)
+  return judgePattern(figuresRead(state, readings), factsOf(gas, readings, service, against, states))
 }
 
 /** What readings come to, each figure with what the job's gauge and clamp leave in doubt. */
@@ -191,40 +200,42 @@ export function figuresRead(
   })
 }
 
-/** What the figures of this job's system are held against. */
-export function serviceFacts(
-  state: JobState,
+/** What the figures of this job's system are held against now. */
+export const serviceFacts = (state: JobState, service: Service, against: CheckedAgainst): ServiceFacts =>
+  factsOf(state.refrigerant, checkReadings(state), service, against, statesNow(state))
+
+/** The same for one set of readings: what the weather was then, and what it was at. */
+function factsOf(
+  gas: string | null,
+  readings: RunningReadings,
   service: Service,
   { metering, plateSubcoolingK }: CheckedAgainst,
+  states: ServiceFacts['states'],
 ): ServiceFacts {
-  const target = orificeTarget(state)
-  const { ambientK } = checkReadings(state)
+  const target = orificeTarget(readings)
   return {
     service,
-    lowGauge: state.refrigerant !== null && lowGaugeIsUsual(state.refrigerant, ambientK),
+    lowGauge: gas !== null && lowGaugeIsUsual(gas, readings.ambientK),
     metering,
     plateSubcoolingK,
-    states: machineStatesIn(state),
+    states: { ...states, ...humidIn(readings) },
     ...(target !== undefined && { targetSuperheatK: target }),
   }
 }
 
-/** As it was said; what a wet bulb shows of the room needs no word. */
-function machineStatesIn(state: JobState): Partial<Record<MachineState, boolean>> {
-  const { wetBulbK, airOnK } = checkReadings(state)
-  const { machineStates } = state
-  if (wetBulbK === undefined || airOnK === undefined) return machineStates
+/** What a wet bulb shows of the room needs no word. */
+function humidIn({ wetBulbK, airOnK }: RunningReadings): ServiceFacts['states'] {
+  if (wetBulbK === undefined || airOnK === undefined) return {}
   const humidity = relativeHumidity(airOnK, wetBulbK)
-  if (humidity >= HUMID.from) return { ...machineStates, humid: true }
-  return humidity <= HUMID.until ? { ...machineStates, humid: false } : machineStates
+  if (humidity >= HUMID.from) return { humid: true }
+  return humidity <= HUMID.until ? { humid: false } : {}
 }
 
 /** Between these the air is cooled as usual, or somewhat less. */
 const HUMID = { until: 0.55, from: 0.65 }
 
 /** What a fixed orifice should show in the weather that was read; undefined: no wet bulb, or no weather for it. */
-function orificeTarget(state: JobState): number | undefined {
-  const { wetBulbK, ambientK } = checkReadings(state)
+function orificeTarget({ wetBulbK, ambientK }: RunningReadings): number | undefined {
   if (wetBulbK === undefined || ambientK === undefined) return undefined
   const target = orificeTargetSuperheatK(wetBulbK, ambientK)
   return target < LEAST_TARGET_K ? undefined : target

@@ -179,7 +179,7 @@ describe('a tape with the first running readings', () => {
   it('folds as it did', () => {
     expect(foldTape(charged as unknown as Entry[])).toMatchObject({
       running: [{ service: 'comfort', since: 1790099110000 }],
-      machineStates: { 'part-load': false },
+      machineStates: [{ state: 'part-load', is: false }],
       temperatureNotes: [{ point: 'air-on', value: 298.15 }],
       standing: [{ pressurePa: 1_701_325, tempK: 298.15 }],
       supply: [{ volts: 228, amps: 9.4 }],

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { checkReadings, judgeChecks, patternOf, runningNow } from '.'
+import { baselineOf, checkReadings, judgeChecks, patternOf, runningNow } from '.'
 import { saturationPressurePa, tableOf } from '../refrigerants'
 import { ZERO_CELSIUS_K } from '../units'
 import { aCourse, type Course } from '../../testing/a-course'
@@ -36,6 +36,25 @@ describe('what the readings of a running system say', () => {
     expect(verdict.code).toBe('readings-not-settled')
     // Said, then read at once: ten minutes are still to come.
     expect(verdict.numbers).toEqual([{ name: 'known-after', value: 600, unit: 's' }])
+  })
+  it('what it was said to be at is of that run: said before the work, it is asked again after it', () => {
+    // Evaporating at 15 C with air on 25, condensing at 40 with 32 around: at full load a weak compressor.
+    const weak = (course: Course) => {
+      course.wait(0).write('pressure-noted', { point: 'low', pressurePa: dewPa(15) })
+      course.wait(0).write('pressure-noted', { point: 'high', pressurePa: bubblePa(40) })
+      const temps = { suction: 21, liquid: 35.5, ambient: 32, 'air-on': 25, 'air-off': 18.7 }
+      for (const [point, tempC] of Object.entries(temps))
+        course
+          .wait(0)
+          .write('temperature-noted', { point: point as 'suction', tempK: tempC + ZERO_CELSIUS_K })
+      return course
+    }
+    const before = weak(runs(900)).write('machine-state', { state: 'part-load', is: false })
+    expect(judgeChecks(before.state(), context).code).toBe('pattern-compressor')
+    const worked = before.recover('own', 3).end('emptied').target(3).charge('own', 3)
+    const after = weak(runs(900, worked)).state()
+    expect(judgeChecks(after, context).code).toBe('pattern-open')
+    expect(baselineOf(after, context)?.verdict.code).toBe('pattern-compressor')
   })
   it('a vehicle whose vent is as warm as the air that goes in does not cool, whatever the pressures say', () => {
     const vehicle = (lowBar: number, highBar: number, ventC: number) => {

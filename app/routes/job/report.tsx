@@ -124,8 +124,8 @@ function OfPaper({ section }: { section: Section }) {
       <h3>{section.heading}</h3>
       {'lines' in section && (
         <ul className="mb-0">
-          {section.lines.map((line) => (
-            <li key={line}>{line}</li>
+          {section.lines.map((line, i) => (
+            <li key={i}>{line}</li>
           ))}
         </ul>
       )}

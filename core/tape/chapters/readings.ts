@@ -42,6 +42,12 @@ export interface Running {
   since: number
 }
 
+export interface MachineStateNote {
+  order: number
+  state: MachineState
+  is: boolean
+}
+
 export interface StandingNote {
   at: number
   order: number
@@ -77,8 +83,7 @@ export interface ReadingsSlice {
   temperatureNotes: TemperatureNote[]
   /** Each time that it was said to run. */
   running: Running[]
-  /** The last word on each. */
-  machineStates: Partial<Record<MachineState, boolean>>
+  machineStates: MachineStateNote[]
   standing: StandingNote[]
   supply: { at: number; volts?: number; amps?: number }[]
   cycles: CycleNote[]
@@ -91,7 +96,7 @@ export const readings: Chapter<ReadingsBodies, ReadingsSlice> = {
     pressureNotes: [],
     temperatureNotes: [],
     running: [],
-    machineStates: {},
+    machineStates: [],
     standing: [],
     supply: [],
     cycles: [],
@@ -122,8 +127,8 @@ export const readings: Chapter<ReadingsBodies, ReadingsSlice> = {
     },
     'machine-state': {
       ...PLAIN,
-      fold(state, body) {
-        state.machineStates[body.state] = body.is
+      fold(state, body, { order }) {
+        state.machineStates.push({ ...body, order })
       },
     },
     'standing-noted': {

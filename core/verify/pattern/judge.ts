@@ -150,7 +150,7 @@ export function judgePattern(
   if (best.misfit > FITS) return says('open', 'pattern-none', [next(ranked[1]!), ...words])
 
   const said = ranked.find(({ cause, misfit }) => isSaid(cause, facts) && misfit - best.misfit < APART)
-  if (said) {
+  if (said && best !== right) {
     // What looks the same as what it is said to be at cannot be told from it now.
     const fault = ranked.find(({ cause }) => isFault(cause))!
     return fault.misfit - said.misfit < RIGHT_APART

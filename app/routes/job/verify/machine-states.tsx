@@ -1,5 +1,5 @@
 import { Button } from 'react-bootstrap'
-import { judgeChecks } from '#core/tape'
+import { judgeChecks, statesNow } from '#core/tape'
 import { type MachineState, STATES } from '#core/verify'
 import { draft } from '~/tape/use-tape'
 import { STATE_WORDS } from '~/wording/en'
@@ -9,12 +9,13 @@ import { useJob, useJudging } from '../job-context'
 export function MachineStates() {
   const { state, note, closed } = useJob()
   const { reasons } = judgeChecks(state, useJudging())
+  const states = statesNow(state)
   const asked = STATES.filter(
     (each) =>
-      state.machineStates[each] === undefined &&
+      states[each] === undefined &&
       reasons.some(({ code }) => code === `check-${each}` || code === `likely-${each}`),
   )
-  const said = STATES.filter((each) => state.machineStates[each] !== undefined)
+  const said = STATES.filter((each) => states[each] !== undefined)
   const say = (each: MachineState, is: boolean) => note([draft('machine-state', { state: each, is })])
   return (
     <>
@@ -32,10 +33,10 @@ export function MachineStates() {
         ))}
       {said.map((each) => (
         <p key={each} className="mb-0 quiet">
-          {STATE_WORDS[each][state.machineStates[each] ? 'yes' : 'no']}.{' '}
+          {STATE_WORDS[each][states[each] ? 'yes' : 'no']}.{' '}
           {!closed && (
-            <Button variant="link" className="p-0" onClick={() => say(each, !state.machineStates[each])}>
-              No: {STATE_WORDS[each][state.machineStates[each] ? 'no' : 'yes'].toLowerCase()}
+            <Button variant="link" className="p-0" onClick={() => say(each, !states[each])}>
+              No: {STATE_WORDS[each][states[each] ? 'no' : 'yes'].toLowerCase()}
             </Button>
           )}
         </p>
