@@ -29,6 +29,10 @@ export const plainDay = (date: string) => day(new Date(`${date}T12:00:00Z`), 'UT
 
 const DAY_S = 86_400
 
+/** A time that a rule asks for: `10 min`, where `10 min 00 s` would be a clock. */
+export const ruleTime = (seconds: number): string =>
+  seconds >= 60 && seconds < 3600 && seconds % 60 === 0 ? `${seconds / 60} min` : duration(seconds)
+
 /** `12 min 05 s`, `1 h 10 min`, `8 days` */
 export function duration(seconds: number): string {
   const whole = Math.max(0, Math.round(seconds))

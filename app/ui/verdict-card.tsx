@@ -14,7 +14,7 @@ import {
 } from '~/wording/en'
 import { type ReadersUnits, show } from './measure'
 import { useReadersUnits } from './reader'
-import { duration } from './time'
+import { duration, ruleTime } from './time'
 
 interface VerdictCardProps {
   verdict: Verdict
@@ -109,7 +109,8 @@ function filled(
   const text = words?.replace(/\{([a-z-]+)\}/g, (_, name: string) => {
     const figure = numbers.find((each) => each.name === name)
     whole &&= figure !== undefined
-    return figure ? quantityText(figure, reading) : ''
+    if (!figure) return ''
+    return figure.unit === 's' ? ruleTime(Math.ceil(figure.value)) : quantityText(figure, reading)
   })
   return whole ? text : undefined
 }

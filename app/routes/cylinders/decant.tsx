@@ -1,8 +1,5 @@
 import Joi from 'joi'
-import { useState } from 'react'
-import { Button, Form as BootstrapForm } from 'react-bootstrap'
-import { data, Form, Link, redirect, useNavigation } from 'react-router'
-import { v4 as uuid } from 'uuid'
+import { data, Link, redirect } from 'react-router'
 import { type DecantQuestion, type DecantRefusal, supplyLimitMg } from '#core/cylinders'
 import {
   bookDecant,
@@ -15,27 +12,18 @@ import {
   VoucherError,
 } from '#db'
 import { found, idOf } from '~/form/ids.server'
-import { checkForm, id, measured, type Refused, refuse, text, typedIn } from '~/form/read.server'
+import { checkForm, id, measured, refuse, text, typedIn } from '~/form/read.server'
 import { openPage } from '~/offline/page/page'
 import { sendForm } from '~/offline/page/send-form'
 import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { countersigners, signedFor } from '~/session/countersign.server'
 import { signedIn } from '~/session/signed-in.server'
-import { Field, SelectField } from '~/ui/field'
-import { MeasureField } from '~/ui/measure-field'
-import { typed as inUnits } from '~/ui/measure'
-import { useReadersUnits, useShow, Value } from '~/ui/reader'
+import { Value } from '~/ui/reader'
 import { clockTime } from '~/ui/time'
-import {
-  CONDITION_WORDS,
-  CYLINDER_KIND_WORDS,
-  DECANT_QUESTIONS,
-  DECANT_WORDS,
-  REASON_WORDS,
-  wordOf,
-} from '~/wording/en'
+import { DECANT_QUESTIONS, DECANT_WORDS, REASON_WORDS, wordOf } from '~/wording/en'
 import type { Route } from './+types/decant'
+import { DecantForm } from './decant-form'
 
 /** A batch of empties is an afternoon's work. */
 const SINCE_MS = 12 * 3_600_000
@@ -210,128 +198,5 @@ export default function Decant({ loaderData, actionData }: Route.ComponentProps)
         </section>
       </div>
     </>
-  )
-}
-
-function DecantForm({
-  loaded: { cylinder, givers, fromMg, signers },
-  refused,
-}: {
-  loaded: Route.ComponentProps['loaderData']
-  refused: Refused | undefined
-}) {
-  const show = useShow()
-  const units = useReadersUnits()
-  const busy = useNavigation().state !== 'idle'
-  const [voucherId] = useState(() => refused?.typed.voucherId ?? uuid())
-  const [giverId, setGiverId] = useState(refused?.typed.giverId ?? '')
-  const giver = givers.find((each) => each.cylinderId === giverId)
-  const typed = refused?.typed
-  const errors = refused?.errors ?? {}
-  return (
-    <Form method="post" className="stack">
-      <input type="hidden" name="voucherId" value={voucherId} suppressHydrationWarning />
-      <BootstrapForm.Group className="field">
-        <BootstrapForm.Label htmlFor="giver">It comes from</BootstrapForm.Label>
-        <BootstrapForm.Select
-          id="giver"
-          name="giverId"
-          value={giverId}
-          onChange={(event) => setGiverId(event.target.value)}
-        >
-          <option value="">Choose</option>
-          {givers.map((each) => (
-            <option key={each.cylinderId} value={each.cylinderId}>
-              {each.label}: {each.refrigerant}, {CYLINDER_KIND_WORDS[each.kind].toLowerCase()},{' '}
-              {CONDITION_WORDS[each.condition].toLowerCase()}, {show('weight', each.balanceMg)} by the books
-            </option>
-          ))}
-        </BootstrapForm.Select>
-        {errors.giverId && <div className="field-error">{errors.giverId}</div>}
-        {giver?.kind === 'one-way' && (
-          <div className="field-help">
-            Upright, vapour only: an “empty” still holds 0.3 to 1 kg. Gloves and goggles.
-          </div>
-        )}
-      </BootstrapForm.Group>
-      <SelectField
-        name="on"
-        label="On the scale stands"
-        value={typed?.on ?? 'taker'}
-        options={[
-          ['taker', `${cylinder.label}, which takes`],
-          ['giver', 'the one that gives'],
-        ]}
-      />
-      <MeasureField
-        name="before"
-        kind="weight"
-        label="The scale showed before"
-        value={typed?.before ?? (fromMg === null ? undefined : inUnits('weight', fromMg, units))}
-        error={errors.before}
-        help={`By the books ${cylinder.label} weighs ${show('weight', cylinder.tareMg + cylinder.balanceMg)}.`}
-      />
-      <MeasureField
-        name="after"
-        kind="weight"
-        label="The scale showed after"
-        value={typed?.after}
-        error={errors.after}
-      />
-      {giver?.kind === 'one-way' && (
-        <BootstrapForm.Check
-          id="scrapped"
-          name="scrapped"
-          label="Rendered useless: relief disc opened with eye protection and a cheap tool, marked, metal to recycling"
-        />
-      )}
-      <Field name="text" label="Remark" value={typed?.text} maxLength={500} />
-      {signers && (
-        <>
-          <SelectField
-            name="countersigner"
-            label="Countersigned by"
-            value={typed?.countersigner ?? ''}
-            error={errors.countersigner}
-            options={[['', 'Choose'], ...signers.map((each): [string, string] => [each.userId, each.name])]}
-          />
-          <Field
-            name="countersignPassword"
-            label="Their password"
-            type="password"
-            autoComplete="off"
-            value=""
-            error={errors.countersignPassword}
-          />
-        </>
-      )}
-      {errors.form && (
-        <div className="field-error" role="alert">
-          {errors.form}
-        </div>
-      )}
-      {errors.sure && (
-        <div className="field-error" role="alert">
-          {errors.sure}
-        </div>
-      )}
-      <div className="row-of">
-        <Button type="submit" className="btn-big" disabled={busy}>
-          Book it
-        </Button>
-        {errors.sure && (
-          <Button
-            type="submit"
-            name="sure"
-            value="owner-onto-shops"
-            variant="outline-primary"
-            className="btn-big"
-            disabled={busy}
-          >
-            It is the shop’s now
-          </Button>
-        )}
-      </div>
-    </Form>
   )
 }

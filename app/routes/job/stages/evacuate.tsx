@@ -7,7 +7,7 @@ import { newId } from '~/tape/device'
 import { type Draft, draft, readOff } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { Value } from '~/ui/reader'
-import { duration } from '~/ui/time'
+import { ruleTime } from '~/ui/time'
 import { Down } from '../dry/down'
 import { HoldDone, HoldRuns } from '../dry/hold'
 import { KitProof } from '../dry/kit-proof'
@@ -114,7 +114,7 @@ export function Evacuate() {
             <>Pump 20 to 30 minutes, then hold 5 to 15. A manifold gauge sees large leaks only.</>
           ) : (
             <>
-              Down to <Value kind="vacuum" of={rule.targetPa} />, then {duration(rule.leastS)} below{' '}
+              Down to <Value kind="vacuum" of={rule.targetPa} />, then {ruleTime(rule.leastS)} below{' '}
               <Value kind="vacuum" of={rule.limitPa} />. The maker’s figure wins.
             </>
           )}
