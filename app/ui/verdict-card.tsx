@@ -91,29 +91,22 @@ export function VerdictCard({
 /** A reason in words, with how likely it is where it is one of several. */
 export function reasonText({ code, numbers }: Reason, reading: ReadersUnits): string {
   const likely = numbers?.find(({ name }) => name === 'likely')
-  const words = filled(FIGURED_REASONS[code], numbers, reading) ?? wordOf(VERDICT_REASONS, code)
+  const figured = numbers && FIGURED_REASONS[code]
+  const words = figured ? filled(figured, numbers, reading) : wordOf(VERDICT_REASONS, code)
   return likely ? `${words.replace(/[.]$/, '')}: ${inTenths(likely.value)}.` : words
 }
 
 /** By which rule it was judged, with the figures that it had then. */
 export const ruleText = ({ code, numbers, words }: Rule, reading: ReadersUnits): string =>
-  code === 'in-words' ? (words ?? '') : (filled(wordOf(RULE_WORDS, code), numbers, reading) ?? code)
+  code === 'in-words' ? (words ?? '') : filled(wordOf(RULE_WORDS, code), numbers, reading)
 
-/** Words with their figures put in; undefined where one is missing. */
-function filled(
-  words: string | undefined,
-  numbers: readonly Quantity[] = [],
-  reading: ReadersUnits,
-): string | undefined {
-  let whole = true
-  const text = words?.replace(/\{([a-z-]+)\}/g, (_, name: string) => {
+/** Words with their figures put in; where one is not known there are dots. */
+const filled = (words: string, numbers: readonly Quantity[] = [], reading: ReadersUnits): string =>
+  words.replace(/\{([a-z-]+)\}/g, (_, name: string) => {
     const figure = numbers.find((each) => each.name === name)
-    whole &&= figure !== undefined
-    if (!figure) return ''
+    if (!figure) return '…'
     return figure.unit === 's' ? ruleTime(Math.ceil(figure.value)) : quantityText(figure, reading)
   })
-  return whole ? text : undefined
-}
 
 /** No more digits than such a weighing of causes knows. */
 const inTenths = (share: number) =>

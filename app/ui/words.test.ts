@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, US_UNITS } from '#core/units'
 import { gaplessSeq } from '../tape/use-tape'
 import { clockTime, day, duration, plainDay } from './time'
-import { quantityText } from './verdict-card'
+import { quantityText, reasonText, ruleText } from './verdict-card'
 
 describe('times', () => {
   it("are the shop's, whatever the device is set to", () => {
@@ -11,6 +11,20 @@ describe('times', () => {
     expect([clockTime(at, 'Asia/Tokyo'), day(at, 'Asia/Tokyo')]).toEqual(['08:30', '25 Nov 2026'])
     expect(plainDay('2026-03-01')).toBe('1 Mar 2026')
     expect([5, 65, 725, 4200].map(duration)).toEqual(['5 s', '1 min 05 s', '12 min 05 s', '1 h 10 min'])
+  })
+})
+
+describe('the rule of a verdict', () => {
+  const reading = { units: METRIC_UNITS }
+  it('has the figures that it was judged by, in the reader’s units', () => {
+    const atLeast = { name: 'at-least', value: 300, unit: 's' } as const
+    expect(ruleText({ code: 'hold-on-manifold', numbers: [atLeast] }, reading)).toMatch(/in at least 5 min$/)
+    expect(reasonText({ code: 'hold-longer', numbers: [atLeast] }, reading)).toBe('Hold for at least 5 min.')
+  })
+  it('of a tape from before says what stands there, and of a figure that is not known nothing', () => {
+    expect(ruleText({ code: 'in-words', words: 'as it was' }, reading)).toBe('as it was')
+    expect(ruleText({ code: 'hold-on-manifold' }, reading)).toMatch(/at least …$/)
+    expect(reasonText({ code: 'hold-longer' }, reading)).toBe('Hold longer.')
   })
 })
 

@@ -50,6 +50,10 @@ describe('a nitrogen hold that lost nothing', () => {
     expect(stood(3_600, { mostPa: bar(42) })).toBe('pressure-held')
     expect(stood(3_600, { mostPa: bar(49) })).toBe('pressure-too-low')
   })
+  it('at the pressure of the air there is no time that is long enough, and none is said', () => {
+    const none = hold(95_000, { startPa: 95_000, endK: 298.15, heldS: 1e6 })
+    expect([none.verdict.code, none.verdict.rule.numbers]).toEqual(['pressure-too-low', undefined])
+  })
   it('what it lost is lost, however short', () => {
     expect(hold(bar(20), { endK: 298.15, heldS: 10 }).verdict.code).toBe('pressure-lost')
   })

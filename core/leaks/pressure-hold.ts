@@ -84,7 +84,11 @@ export function judgePressureHold(hold: PressureHold): PressureHoldResult {
       code,
       reasons: [{ code }],
       numbers: [],
-      rule: rule('gas-in-closed-volume', quantity('at-least', leastS, 's')),
+      // Without pressure above the air no time is long enough.
+      rule: rule(
+        'gas-in-closed-volume',
+        ...(Number.isFinite(leastS) ? [quantity('at-least', leastS, 's')] : []),
+      ),
     },
   }
 }

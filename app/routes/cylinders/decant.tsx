@@ -84,7 +84,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       before: measured('weight', 'what the scale showed before', { units }).required(),
       after: measured('weight', 'what the scale showed after', { units }).required(),
       scrapped: Joi.string().valid('on', ''),
-      sure: Joi.string().valid('owner-onto-shops'),
+      sure: Joi.string().valid('owner-onto-shops').empty(''),
       text: text('a remark', 500),
     }),
   )
