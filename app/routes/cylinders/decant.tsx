@@ -142,6 +142,18 @@ export default function Decant({ loaderData, actionData }: Route.ComponentProps)
           </Link>
         </div>
       </div>
+      {upToMg !== null && (
+        <p className="mb-3">
+          Fill it up to{' '}
+          <strong className="digits h3">
+            <Value kind="weight" of={upToMg} />
+          </strong>{' '}
+          on the scale
+          {cylinder.kind === 'station'
+            ? ': its working fill. The room above it is for what comes out of a vehicle.'
+            : ', its limit.'}
+        </p>
+      )}
       <div className="two-columns">
         <section className="sheet">
           {givers.length === 0 ? (
@@ -155,19 +167,6 @@ export default function Decant({ loaderData, actionData }: Route.ComponentProps)
           )}
         </section>
         <section className="sheet" aria-labelledby="taken">
-          {upToMg !== null && (
-            <>
-              <div className="quiet">Fill it up to, on the scale</div>
-              <div className="big">
-                <Value kind="weight" of={upToMg} />
-              </div>
-              {cylinder.kind === 'station' && (
-                <p className="quiet mb-2">
-                  Its working fill: the room above it is for what comes out of a vehicle.
-                </p>
-              )}
-            </>
-          )}
           <h2 id="taken">Taken lately</h2>
           {taken.length === 0 ? (
             <p className="mb-0 quiet">Nothing in the last twelve hours.</p>

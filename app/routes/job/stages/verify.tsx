@@ -22,8 +22,8 @@ export function Verify() {
           subcooling. Check it, or the refrigerant.
         </p>
       )}
-      <VerdictOf about="readings" />
       <MachineStates />
+      <VerdictOf about="readings" />
       <Figures read={read} />
       {!closed && <ReadingsForm read={read} />}
       <p className="quiet mb-0">
