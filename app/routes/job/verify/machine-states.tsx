@@ -21,14 +21,16 @@ export function MachineStates() {
     <>
       {!closed &&
         asked.map((each) => (
-          <div key={each} className="row-of" role="group" aria-label={STATE_WORDS[each].asks}>
-            <strong>{STATE_WORDS[each].asks}</strong>
-            <Button className="btn-big" variant="outline-primary" onClick={() => say(each, true)}>
-              {STATE_WORDS[each].yes}
-            </Button>
-            <Button className="btn-big" variant="outline-primary" onClick={() => say(each, false)}>
-              {STATE_WORDS[each].no}
-            </Button>
+          <div key={each} role="group" aria-label={STATE_WORDS[each].asks}>
+            <strong className="d-block mb-2">{STATE_WORDS[each].asks}</strong>
+            <div className="key-grid">
+              <Button className="btn-big" variant="outline-primary" onClick={() => say(each, true)}>
+                {STATE_WORDS[each].yes}
+              </Button>
+              <Button className="btn-big" variant="outline-primary" onClick={() => say(each, false)}>
+                {STATE_WORDS[each].no}
+              </Button>
+            </div>
           </div>
         ))}
       {said.map((each) => (
