@@ -83,7 +83,7 @@ export function bookings(state: JobState, beside: BooksBeside = NOTHING_BESIDE):
   const untrue = new Set(state.episodes.flatMap(({ disproved }) => disproved))
 
   for (const event of eventsOf(state)) {
-    if ('deepVacuum' in event) continue
+    if ('deepVacuum' in event || 'valvesOpened' in event) continue
     if ('end' in event) {
       const { end, at } = event
       if (untrue.has(end.entryId)) continue

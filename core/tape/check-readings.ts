@@ -29,7 +29,7 @@ export function checkNotes(state: JobState): {
   const since = Math.max(
     -Infinity,
     ...state.transfers.map(transferAt),
-    ...(shutIn ? [state.steps.findLast(({ step }) => step === 'valves-opened')?.at ?? Infinity] : []),
+    ...(now?.shutIn ? [now.shutIn.letBackAt ?? Infinity] : []),
     // What was read before it ran was read at rest.
     runningNow(state)?.since ?? -Infinity,
   )

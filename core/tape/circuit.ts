@@ -33,18 +33,18 @@ export interface Circuit {
  * @returns undefined: it was never empty in this job
  */
 export function circuitOf(state: JobState): Circuit | undefined {
-  const episode = state.episodes.findLast(
-    (each) => each.emptiedAt !== undefined || each.end?.how === 'shut-in',
-  )
+  const episode = state.episodes.findLast((each) => each.emptiedAt !== undefined || each.shutIn !== undefined)
   if (!episode) return undefined
-  const emptyAt = episode.emptiedAt ?? episode.end!.at
+  const emptyAt = episode.emptiedAt ?? episode.shutIn!.at
   // Emptied before this job began: nothing here came before it.
   const since = episode.unaccounted && episode.pulls + episode.charges === 0 ? -Infinity : emptyAt
   const chargedAt = state.transfers.find(
     (each) => each.use === 'charge' && each.startedAt > emptyAt,
   )?.startedAt
+  const letBackAt = episode.emptiedAt === undefined ? episode.shutIn!.letBackAt : undefined
+  const gasInAt = Math.min(chargedAt ?? Infinity, letBackAt ?? Infinity)
   // With gas in it nobody opens it: what is ticked then was done before.
-  const whileOpen = ({ at }: { at: number }) => at >= since && at < (chargedAt ?? Infinity)
+  const whileOpen = ({ at }: { at: number }) => at >= since && at < gasInAt
   const opened = Math.max(
     since,
     ...state.steps.filter((each) => OPENING_STEPS.includes(each.step) && whileOpen(each)).map(({ at }) => at),

@@ -240,6 +240,18 @@ const COURSES: Row[] = [
     'note-readings',
     ['recover', 'evacuate'],
   ],
+  [
+    'valves open again, and nothing was proved: nobody opens it now',
+    opened().end('shut-in').step('valves-opened'),
+    'note-readings',
+    ['recover'],
+  ],
+  [
+    'another gas is planned, and the old one waits behind the valves',
+    opened().write('retrofit-planned', {}).end('shut-in').search(false).vacuum(450).hold(400, 450),
+    'open-valves',
+    ['recover', 'evacuate'],
+  ],
   ['waiting for a part', pulled().write('job-waiting', { what: 'x' }), 'wait', ['recover']],
   ['closed', charged().write('job-closed', {}), 'nothing', ['close']],
   [

@@ -27,6 +27,8 @@ export interface Episode {
   charges: number
   /** The last end said, while no pull has followed. */
   end?: EpisodeEnd
+  /** Its charge was shut into another part, and let back. */
+  shutIn?: { at: number; letBackAt?: number }
   /** Empty since. */
   emptiedAt?: number
   /** The ends that said so, and those that a gauge, or more gas, disproved. */
@@ -60,14 +62,18 @@ type Event =
   | { at: number; order: number; end: JobState['recoveryEnds'][number] }
   | { at: number; order: number; kept: JobState['rigKept'][number] }
   | { at: number; order: number; deepVacuum: true }
+  | { at: number; order: number; valvesOpened: true }
 
-/** Transfers (by their end), ends and deep vacuums, in tape order. */
+/** Transfers (by their end), ends, deep vacuums and valves opened again, in tape order. */
 export function eventsOf(state: JobState): Event[] {
   const events: Event[] = [
     ...state.transfers.map((transfer) => ({ at: transferAt(transfer), order: transfer.order, transfer })),
     ...state.recoveryEnds.map((end) => ({ at: end.at, order: end.order, end })),
     ...state.rigKept.map((kept) => ({ at: kept.at, order: kept.order, kept })),
     ...state.deepVacuums.map((each) => ({ ...each, deepVacuum: true as const })),
+    ...state.steps
+      .filter(({ step }) => step === 'valves-opened')
+      .map((each) => ({ ...each, valvesOpened: true as const })),
   ]
   return events.sort((a, b) => a.order - b.order)
 }
@@ -101,10 +107,13 @@ export function episodesOf(state: JobState): Episode[] {
         delete now.unaccounted
       } else if (end.how === 'shut-in') {
         // The vacuum is that of the rest of the circuit.
+        now.shutIn = { at: end.at }
         delete now.emptiedAt
         delete now.unaccounted
       }
-    } else if (now.emptiedAt === undefined && now.end?.how !== 'shut-in') {
+    } else if ('valvesOpened' in event) {
+      letBack(now, event.at)
+    } else if (now.emptiedAt === undefined && shutInAt(now) === undefined) {
       now.emptiedAt = event.at
       now.unaccounted = true
     }
@@ -147,6 +156,7 @@ function add(episode: Episode, transfer: Transfer, at: number) {
   episode.pulls++
   episode.firstPullAt ??= transfer.startedAt
   delete episode.end
+  letBack(episode, transfer.startedAt)
   hold(episode, -massMg)
   // So much was still in it: it was not empty.
   if (episode.emptiedAt !== undefined && massMg > leftBehindMg(episode)) notEmptied(episode)
@@ -248,11 +258,24 @@ export function isRecovered(episode: Episode): boolean {
  */
 export function openedAt({ episodes }: Pick<JobState, 'episodes'>): number | undefined {
   const now = episodes.at(-1)!
-  if (now.end?.how === 'shut-in') return now.end.at
+  const shutIn = shutInAt(now)
+  if (shutIn !== undefined) return shutIn
   if (now.emptiedAt === undefined) return undefined
   // Emptied before this job began: nothing here came before it.
   return now.unaccounted && now.pulls + now.charges === 0 ? -Infinity : now.emptiedAt
 }
+
+/** Since when its charge stands behind shut valves; undefined: it does not. */
+export const shutInAt = ({ shutIn }: Episode): number | undefined =>
+  shutIn && shutIn.letBackAt === undefined ? shutIn.at : undefined
+
+function letBack({ shutIn }: Episode, at: number) {
+  if (shutIn) shutIn.letBackAt ??= at
+}
+
+/** Nothing is in it, and nothing waits behind a valve. */
+export const isEmpty = ({ episodes }: Pick<JobState, 'episodes'>): boolean =>
+  episodes.at(-1)!.emptiedAt !== undefined
 
 /** The episode that a recovery is judged by: the last one that was recovered from. */
 export function recoveredEpisode(state: Pick<JobState, 'episodes'>): Episode | undefined {

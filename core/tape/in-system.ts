@@ -1,5 +1,6 @@
 import type { Weighed } from '../recovery'
 import { OPENING_STEPS } from './chapters/repair'
+import { shutInAt } from './episodes'
 import type { JobState } from './state'
 import { netMg } from './weighings'
 
@@ -57,7 +58,7 @@ export function massIn(now: InSystem): Weighed | null {
 /** Whether what goes in now goes onto what is in it: how much that is nobody knows. */
 export function isToppedUp({ episodes }: Pick<JobState, 'episodes'>): boolean {
   const now = episodes.at(-1)!
-  return now.began === 'as-found' && now.emptiedAt === undefined && now.end?.how !== 'shut-in'
+  return now.began === 'as-found' && now.emptiedAt === undefined && shutInAt(now) === undefined
 }
 
 /** The first sign that the circuit is empty or open, while nobody has said what became of what was in it. */

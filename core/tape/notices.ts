@@ -5,6 +5,7 @@ import { type Quantity, quantity } from '../verdict'
 import type { PressureNote } from './chapters/readings'
 import { TOGETHER_MS } from './check-readings'
 import { clampAt, gaugeAt } from './instruments'
+import { isEmpty } from './episodes'
 import { leakKnown } from './leak-known'
 import { levelHere } from './level'
 import { gasAt } from './gas-at'
@@ -86,7 +87,7 @@ function afterThePull(state: JobState, chargeKg: number | null, trade: Trade): N
 
 function throughTheLeak(state: JobState): Notice[] {
   const low = state.pressureNotes.findLast((each) => each.point === 'low')
-  if (!leakKnown(state) || !low || state.episodes.at(-1)!.emptiedAt !== undefined) return []
+  if (!leakKnown(state) || !low || isEmpty(state)) return []
   const below = (low.atmospherePa ?? STANDARD_ATMOSPHERE_PA) - gaugeAt(state, low.at).value / 4
   return low.value < below
     ? [{ code: 'air-through-leak', numbers: [quantity('level', low.value, 'Pa')] }]

@@ -33,6 +33,32 @@ describe('what is open before a job is closed', () => {
     const course = judged(aCourse().about().recover('A', 3).end('emptied')).target(3).charge('B', 3)
     expect(open(finished(course))).toEqual(['no-leak-test', 'no-hold'])
   })
+  it('of a charge that was shut in and let back: the circuit that was open has to be proved', () => {
+    const shut = () => aCourse().about().end('shut-in')
+    expect(open(shut())).toEqual([])
+    expect(open(shut().step('valves-opened'))).toEqual(['no-leak-test', 'no-hold'])
+    const proved = () => shut().search(false).hold(450, 460, 12)
+    expect(open(proved().step('valves-opened'))).toEqual(['caps'])
+    // More is wanted, and a little taken out: the circuit is the one that was open still.
+    expect(open(judged(shut().step('valves-opened').recover('A', 0.2)))).toEqual([
+      'recovery-not-ended',
+      'no-leak-test',
+      'no-hold',
+      'caps',
+    ])
+  })
+  it('a little more put in before it was shut in is a top-up still', () => {
+    const topped = () => aCourse().about().charge('B', 0.3)
+    expect(open(topped())).toContain('topped-up')
+    expect(open(topped().end('shut-in'))).toContain('topped-up')
+  })
+  it('another gas that was named and not put in', () => {
+    const changed = judged(aCourse().about().recover('A', 3).end('emptied'))
+      .search(false)
+      .hold(450, 460)
+      .write('gas-changed', { to: 'R-32', oilType: 'POE', reason: 'x' })
+    expect(open(changed)).toContain('no-charge')
+  })
   it('less came out than should have, until somebody has looked for the leak or said why', () => {
     // A station says no verdict, and nobody asks it for one: the weight alone is enough.
     const short = () => judged(aCourse().about().recover('A', 2.1).end('emptied'))

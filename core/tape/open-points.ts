@@ -7,7 +7,7 @@ import { openTransfer } from './chapters/transfer'
 import { runningProgramme } from './chapters/programme'
 import { RETROFIT_STEPS } from './chapters/retrofit'
 import { isRecovered } from './episodes'
-import { gasUnaccounted, isToppedUp } from './in-system'
+import { gasUnaccounted } from './in-system'
 import type { VerdictAbout } from './chapters/verdicts'
 import { judgeCharged } from './charged'
 import { judgeRecovery, type JudgingContext, standingVerdict, targetMoved } from './judge'
@@ -121,7 +121,7 @@ function inCircuit(state: JobState, context: JudgingContext): OpenPoint[] {
   if (runningHold(state)) points.push('hold-running')
   const circuit = circuitOf(state)
   // Tight and dry is asked of a circuit that was open and is filled again.
-  if (!circuit || takenAway || !isCharged(state)) return points
+  if (!circuit || takenAway || !(isCharged(state) || isLetBack(state))) return points
   if (!state.leakChecks.some((each) => each.at >= circuit.openedAt)) points.push('no-leak-test')
   const point = HOLD_POINTS[circuit.hold.stands]
   if (point && !isOverruled(state, 'hold', context)) points.push(point)
@@ -151,6 +151,12 @@ function isCharged({ episodes }: JobState): boolean {
   return charges > 0 && emptiedAt === undefined
 }
 
+/** The charge that waited behind valves is back in a circuit that was open. */
+const isLetBack = ({ episodes }: JobState): boolean => {
+  const { shutIn, emptiedAt } = episodes.at(-1)!
+  return shutIn?.letBackAt !== undefined && emptiedAt === undefined
+}
+
 /** An overruling is of one verdict: what was judged since, or has changed, is open again. */
 function isOverruled(state: JobState, about: VerdictAbout, context: JudgingContext): boolean {
   const given = standingVerdict(state, about, context)
@@ -164,8 +170,10 @@ function inCharge(state: JobState, context: JudgingContext): OpenPoint[] {
   if (dueMl < -oilOverMl(state)) points.push('oil-over')
   if (state.flags.includes('oil-wrong-for-drive')) points.push('oil-wrong')
   const charged = isCharged(state)
-  if (charged && isToppedUp(state) && !leakLookedFor(state)) points.push('topped-up')
-  if (state.target && !charged && !stepDone(state, 'unit-taken-away')) points.push('no-charge')
+  if (charged && state.episodes.at(-1)!.began === 'as-found' && !leakLookedFor(state))
+    points.push('topped-up')
+  const isToBeFilled = state.target !== undefined || state.gasChanges.length > 0
+  if (isToBeFilled && !charged && !stepDone(state, 'unit-taken-away')) points.push('no-charge')
   const point = charged ? CHARGE_POINTS[judgeCharged(state)?.code ?? 'charge-on-target'] : undefined
   if (point && !isOverruled(state, 'charge', context)) points.push(point)
   const moved = targetMoved(state, context)

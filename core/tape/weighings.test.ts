@@ -70,6 +70,22 @@ describe('a change of scale', () => {
     expect(fold(start({}), weight(15), change(17), weight(17.2)).sigmaMg).toBe(14_790)
     expect(fold(start({ divisionMg: 1_000 }), weight(15)).sigmaMg).toBe(612)
   })
+  it('with the valve open, and no gross weight to go by: what may have passed meanwhile is in its doubt', () => {
+    const MIN = 60_000
+    const at = (entry: Entry, minutes: number): Entry => ({ ...entry, at: minutes * MIN })
+    const after = (noted: boolean, over: Partial<EntryBodies['scale-changed']>) => {
+      const before = [at(start({}), 0), ...(noted ? [at(weight(15), 1)] : [])]
+      return fold(...before, at(change(15.6, over), 1.5)).sigmaMg
+    }
+    const net = { mode: 'net', weightMg: 0 } as const
+    // 1 kg in the first minute, half a minute between the scales: 0.5 kg, beside the 3.06 g of the scale itself.
+    expect(after(true, net)).toBe(500_009)
+    expect(after(true, { ...net, valveShut: true })).toBe(3_062)
+    // Nothing was noted since it began: a minute and a half of the fastest hose, 15 kg a minute.
+    expect(after(false, net)).toBe(22_500_000)
+    // A gross weight afterwards says it.
+    expect(after(true, {})).toBe(14_470)
+  })
   it('a weight that was noted on the first scale counts there, though it arrives after the change', () => {
     const begun = start({ mode: 'net', weightMg: 0 })
     const late = wrote('weight-noted', { runId: 'r', weightMg: 1.2 * KG, on: begun.entryId })

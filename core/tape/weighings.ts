@@ -136,10 +136,14 @@ export function measure(transfer: Transfer): void {
   // What the scales disagree by, or what nobody saw move, is no amount.
   let unmovedMg = 0
   let variance = 0
+  /** Of what may have moved while it stood on no scale. */
+  let unseenVariance = 0
   /** The scale that the gross weight so far rests on; undefined: a zeroed scale, or the books. */
   let anchor: Segment | undefined = first
   segments.forEach((segment, index) => {
     const moved = movedOn(segment, use)
+    const isBridged = segment.valveShut || (known && segment.mode === 'gross')
+    if (index > 0 && !isBridged) unseenVariance += mayHaveMoved(transfer, index) ** 2
     const division = divisionMg(segment.divisionMg, Math.abs(segment.highestMg))
     if (index > 0 && segment.mode === 'gross') {
       const gapMg = segment.firstMg - grossMg
@@ -151,6 +155,7 @@ export function measure(transfer: Transfer): void {
           anchor?.divisionMg ?? null,
           Math.abs(anchor?.highestMg ?? segment.highestMg),
         )
+        unseenVariance = 0
         variance =
           twoScalesSigmaMg(
             { divisionMg: before, accuracyMg: anchor?.accuracyMg ?? null },
@@ -165,8 +170,21 @@ export function measure(transfer: Transfer): void {
     if (moved !== 0 || segments.length === 1) variance += differenceSigmaMg(division) ** 2
   })
   transfer.amountMg = sign * (grossMg - startMg - unmovedMg)
-  transfer.sigmaMg = Math.round(Math.sqrt(variance))
+  transfer.sigmaMg = Math.round(Math.sqrt(variance + unseenVariance))
   transfer.grossMg = known ? grossMg : null
+}
+
+/**
+ * What may have moved between two scales with the valve open, where the new weight does not follow from the old: as fast as ever in
+ * this transfer, or as any hose, over the time between the two, mg.
+ */
+function mayHaveMoved({ segments, weighings }: Transfer, index: number): number {
+  const before = weighings.findLast((each) => each.segment === index - 1)
+  const after = weighings.find((each) => each.entryId === segments[index]!.openedBy)
+  if (!before || !after) return 0
+  const isRateKnown = weighings.length > segments.length
+  const fastest = isRateKnown ? Math.max(...segments.map((each) => each.fastestMgPerMs)) : FASTEST_MG_PER_MS
+  return fastest * Math.max(0, after.at - before.at)
 }
 
 /** Change of the gross weight while the cylinder stood on one scale. */

@@ -22,6 +22,7 @@ import {
   type StageProgress,
   toGoMg,
 } from '#core/tape'
+import type { Trade } from '#core/systems'
 import { wholeAfter } from '#core/unsent'
 import type { Verdict } from '#core/verdict'
 import { type Hand, SYSTEM_ID } from './hand'
@@ -30,6 +31,7 @@ import { type Hand, SYSTEM_ID } from './hand'
 export interface Shelf {
   beside: BooksBeside
   whole: boolean
+  trade: Trade
   /** By its plate; null: nobody can read it. */
   plateMg: number | null
 }
@@ -64,7 +66,7 @@ export function asked(hand: Pick<Hand, 'entries'>, shelf: Shelf): Said {
   const reference = referenceOf(shelf)
   const context = {
     ...reference,
-    trade: 'stationary' as const,
+    trade: shelf.trade,
     metering: 'unknown' as const,
     plateSubcoolingK: null,
   }

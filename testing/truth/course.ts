@@ -1,20 +1,14 @@
 // A course of work chosen by lot: the hands do what is usual, in an order that is not always.
 import { dice } from '../../sim/dice'
-import {
-  aHand,
-  aim,
-  beginJob,
-  charge,
-  foundGone,
-  type Hand,
-  nitrogen,
-  openUp,
-  pull,
-  pump,
-  sayEnd,
-  search,
-} from './hand'
-import { inSystemKg, later, leakAway, newWorld, pressures } from './world'
+import { aim, charge } from './charge'
+import { pump } from './evacuate'
+import { aHand, beginJob, type Hand } from './hand'
+import { nitrogen, openUp, search } from './open-work'
+import { foundGone, pull, sayEnd } from './recover'
+import { retrofit } from './retrofit'
+import { letBack, pumpDown } from './shut-in'
+import { runStation } from './station'
+import { inSystemKg, later, leakAway, newWorld, openValves, pressures, reachableKg } from './world'
 
 /** How many acts a course has, at the most. */
 const ACTS = 12
@@ -32,10 +26,13 @@ export function playCourse(seed: number, seen: (hand: Hand) => void, ended: (han
   if (lot.even() < 0.3) leakAway(world, lot.even() < 0.4 ? 1 : lot.even(), 0)
   if (lot.even() < 0.25) world.parameters.system.holeM = 2e-4
   beginJob(hand)
-  if (lot.even() < 0.6) usualJob(hand)
+  if (lot.even() < 0.6) {
+    if (world.trade === 'vehicle' && lot.even() < 0.7) runStation(hand, missing(hand, true))
+    else usualJob(hand)
+  }
   for (let i = 0; i < ACTS; i++) {
     later(world, lot.even() * 30)
-    const inIt = inSystemKg(world)
+    const inIt = reachableKg(world)
     const empty = inIt < 0.08 * plateKg + 0.05
     const deep = pressures(world).totalPa < 2_000
     const usual: [weight: number, act: () => void][] = empty
@@ -44,10 +41,13 @@ export function playCourse(seed: number, seen: (hand: Hand) => void, ended: (han
           [deep ? 0.3 : 1.5, () => nitrogen(hand)],
           [0.6, () => openUp(hand)],
           [1, () => search(hand)],
-          [0.7, () => foundGone(hand)],
+          [world.shutIn ? 0 : 0.7, () => foundGone(hand)],
           [0.7, () => aim(hand)],
-          [deep ? 6 : 0.3, () => charge(hand, missing(hand))],
-          [0.3, () => (pull(hand, 'A', 1), sayEnd(hand))],
+          [world.shutIn ? 0 : deep ? 6 : 0.3, () => charge(hand, missing(hand))],
+          [world.shutIn ? 0 : 0.3, () => (pull(hand, 'A', 1), sayEnd(hand))],
+          [world.shutIn ? 0 : 0.4, () => retrofit(hand)],
+          [world.shutIn ? 3 : 0, () => letBack(hand)],
+          [world.shutIn || world.trade !== 'vehicle' ? 0 : 2, () => runStation(hand, missing(hand))],
           [0.5, () => anotherJob(hand, ended)],
         ]
       : [
@@ -58,6 +58,8 @@ export function playCourse(seed: number, seen: (hand: Hand) => void, ended: (han
           [1.2, () => charge(hand, missing(hand))],
           [0.5, () => charge(hand, 0.05 + 0.5 * lot.even())],
           [0.7, () => leaks(hand)],
+          [world.trade === 'vehicle' ? 0 : 0.3, () => pumpDown(hand)],
+          [world.trade === 'vehicle' ? 2 : 0, () => runStation(hand, missing(hand, true))],
           [1, () => anotherJob(hand, ended)],
         ]
     chosen(usual, lot.even())()
@@ -85,9 +87,9 @@ function chosen(acts: [weight: number, act: () => void][], lot: number): () => v
   return (acts.find(([weight]) => (left -= weight) < 0) ?? acts.at(-1)!)[1]
 }
 
-/** Up to the plate, or a little past it, or not quite. */
-function missing({ world, dice: lot }: Hand): number {
-  const full = world.parameters.system.chargeKg - inSystemKg(world)
+/** Up to the plate, or a little past it, or not quite. @param emptied once what is in it is out */
+function missing({ world, dice: lot }: Hand, emptied = false): number {
+  const full = world.parameters.system.chargeKg - (emptied ? 0 : inSystemKg(world))
   const off = lot.even()
   const aimed = off < 0.6 ? full : off < 0.8 ? full * 0.6 : full * 1.25
   return Math.max(0.05, aimed)
@@ -105,6 +107,7 @@ function anotherJob(hand: Hand, ended: (hand: Hand) => void): void {
   const { world, dice: lot } = hand
   if (lot.even() < 0.6) hand.write('job-closed', {})
   ended(hand)
+  openValves(world)
   later(world, 1 + lot.even() * 40_000)
   if (lot.even() < 0.4) leaks(hand)
   beginJob(hand)

@@ -3,7 +3,7 @@ import type { Entry, EntryKind, OpenPoint } from '#core/tape'
 import type { Said, Shelf } from './asked'
 import { asked, referenceOf } from './asked'
 import { type Hand, since } from './hand'
-import { inSystemKg, pressures } from './world'
+import { inSystemKg, pressures, reachableKg } from './world'
 
 /** What one rule found at one entry. */
 export interface Held {
@@ -92,15 +92,18 @@ export const RULES: Record<string, Rule> = {
     const truth = inSystemKg(world)
     const { next } = said
     if (
-      ['set-target', 'choose-charge-cylinder', 'start-charge'].includes(next) &&
+      ['set-target', 'choose-charge-cylinder', 'start-charge', 'open-valves'].includes(next) &&
       !untold.nitrogen &&
       !untold.opening
     )
       return held(airPa > 3_000 && `${next} onto ${(airPa / 1e5).toFixed(2)} bar of nitrogen or air`)
     if (next === 'hold-vacuum' && !untold.nitrogen && !untold.opening)
       return held(totalPa > 20_000 && `a hold at ${(totalPa / 1e5).toFixed(2)} bar`)
-    if (['repair', 'check-leaks', 'evacuate', 'hold-vacuum', 'change-gas'].includes(next))
-      return held(truth > restKg(hand) && `${next} with ${truth.toFixed(3)} kg in it`)
+    if (['repair', 'check-leaks', 'evacuate', 'hold-vacuum'].includes(next) && !untold.valves) {
+      const open = reachableKg(world)
+      return held(open > restKg(hand) && `${next} with ${open.toFixed(3)} kg in it`)
+    }
+    if (next === 'change-gas') return held(truth > restKg(hand) && `another gas onto ${truth.toFixed(3)} kg`)
     if (said.toGoMg !== undefined && said.state.target && said.now.kind === 'weighed' && said.toGoMg > 0) {
       const { leaked, doubtKg } = meanwhile(hand, said)
       const over = truth + leaked - said.state.target.massMg / KG
@@ -231,9 +234,16 @@ const CONTRADICTIONS: [what: string, isSo: (said: Said) => boolean][] = [
 
 /** What may settle each of them; a correction may settle any. */
 const SETTLED_BY: Record<OpenPoint, EntryKind[]> = {
-  'programme-running': [],
+  'programme-running': ['programme-ended'],
   'transfer-running': ['run-ended'],
-  'hold-running': ['hold-ended', 'hold-started', 'vacuum-noted', 'nitrogen-let-in', 'pressure-test-started'],
+  'hold-running': [
+    'hold-ended',
+    'hold-curve',
+    'hold-started',
+    'vacuum-noted',
+    'nitrogen-let-in',
+    'pressure-test-started',
+  ],
   'recovery-not-ended': ['recovery-ended', 'run-started', 'vacuum-noted', 'hold-started', 'hold-ended'],
   'gas-unaccounted': ['recovery-ended'],
   'gas-not-judged': ['gas-judged'],

@@ -69,7 +69,12 @@ export function truthOf(
 /** On the shelf at first: a plate that is right, as good as right, or cannot be read. */
 function firstShelf({ world }: Hand, seed: number): Shelf {
   const plateMg = Math.round(world.parameters.system.chargeKg * 1e6)
-  return { beside: { others: [], lost: [] }, whole: false, plateMg: seed % 4 === 0 ? null : plateMg }
+  return {
+    beside: { others: [], lost: [] },
+    whole: false,
+    trade: world.trade,
+    plateMg: seed % 4 === 0 ? null : plateMg,
+  }
 }
 
 /** For whoever reads a breach: the course up to it. */

@@ -1,8 +1,7 @@
 import type { TargetBasis } from '../../charging'
 import { type Chapter, PLAIN } from '../chapter'
 import { judgeCharged } from '../charged'
-import { openedAt } from '../episodes'
-import { stepDone } from '../state'
+import { isEmpty, openedAt, shutInAt } from '../episodes'
 
 export interface ChargeBodies {
   'target-set': { massMg: number; toleranceMg: number; basis: TargetBasis }
@@ -52,8 +51,7 @@ export const charge: Chapter<ChargeBodies, ChargeSlice> = {
   },
   next(state) {
     const now = state.episodes.at(-1)!
-    if (now.end?.how === 'shut-in')
-      return stepDone(state, 'valves-opened', now.end.at) ? undefined : 'open-valves'
+    if (shutInAt(now) !== undefined) return 'open-valves'
     if (openedAt(state) !== undefined) {
       if (!state.target) return 'set-target'
       return state.chosen.some((each) => each.use === 'charge') ? 'start-charge' : 'choose-charge-cylinder'
@@ -66,7 +64,7 @@ export const charge: Chapter<ChargeBodies, ChargeSlice> = {
       if (charges.length === 0) return state.target ? 'begun' : 'untouched'
       const ended = charges.every((each) => each.endedAt !== undefined)
       // What was charged and recovered again is to be charged once more.
-      const empty = state.episodes.at(-1)!.emptiedAt !== undefined
+      const empty = isEmpty(state)
       return ended && !empty && judgeCharged(state)?.code !== 'charge-short' ? 'done' : 'begun'
     },
   },

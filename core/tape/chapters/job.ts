@@ -34,7 +34,7 @@ export interface JobSlice {
   lastAt: number
   closedAt?: number
   /** Steps ticked off, each with the last time it was. */
-  steps: { step: string; at: number }[]
+  steps: { step: string; at: number; order: number }[]
   skipped: { step: string; reason: string; at: number }[]
   waitingFor: string
   /** The customer's, drawn on screen. */
@@ -88,8 +88,8 @@ export const job: Chapter<JobBodies, JobSlice> = {
       state.stage = stage
     }),
     'step-done': wordsOnly<JobBodies['step-done']>(
-      (state, { step }, { time }) => {
-        state.steps = [...state.steps.filter((each) => each.step !== step), { step, at: time }]
+      (state, { step }, { time, order }) => {
+        state.steps = [...state.steps.filter((each) => each.step !== step), { step, at: time, order }]
       },
       { correctable: true },
     ),

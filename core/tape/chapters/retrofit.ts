@@ -1,5 +1,5 @@
 import { type Chapter, PLAIN, wordsOnly } from '../chapter'
-import { openedAt } from '../episodes'
+import { isEmpty } from '../episodes'
 
 /** What a change to another gas asks for beside the charge. */
 export const RETROFIT_STEPS = [
@@ -54,8 +54,7 @@ export const retrofit: Chapter<RetrofitBodies, RetrofitSlice> = {
       },
     },
   },
+  // Shut into another part, the old gas is in it still.
   next: (state) =>
-    state.retrofitPlanned && state.gasChanges.length === 0 && openedAt(state) !== undefined
-      ? 'change-gas'
-      : undefined,
+    state.retrofitPlanned && state.gasChanges.length === 0 && isEmpty(state) ? 'change-gas' : undefined,
 }

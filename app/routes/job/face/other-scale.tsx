@@ -25,7 +25,7 @@ export function OtherScale({ transfer, done }: { transfer: Transfer; done: () =>
       ...scale.named(),
       mode,
       weightMg,
-      ...(valveShut && mode === 'gross' ? { valveShut } : {}),
+      ...(valveShut ? { valveShut } : {}),
     })
     note([readOff(changed, taken.from(weightMg))])
     weight.clear()
@@ -46,13 +46,20 @@ export function OtherScale({ transfer, done }: { transfer: Transfer; done: () =>
         </Form.Group>
       </div>
       <TakeLive taken={taken} />
-      {mode === 'gross' && (
-        <Form.Check
-          id="valve-shut"
-          label="The valve was shut between the two: what they differ by is how far the scales disagree"
-          checked={valveShut}
-          onChange={(event) => setValveShut(event.target.checked)}
-        />
+      <Form.Check
+        id="valve-shut"
+        label={
+          mode === 'gross'
+            ? 'The valve was shut between the two: what they differ by is how far the scales disagree'
+            : 'The valve was shut between the two: nothing passed meanwhile'
+        }
+        checked={valveShut}
+        onChange={(event) => setValveShut(event.target.checked)}
+      />
+      {mode === 'net' && !valveShut && (
+        <p className="quiet mb-0">
+          With the valve open, what passes between the two nobody weighs: the amount is known less well.
+        </p>
       )}
       <div className="row-of">
         <Button type="submit" className="btn-big">

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { REFRIGERANTS, refrigerant as factsOf } from '#core/refrigerants'
-import { openedAt, RETROFIT_STEPS } from '#core/tape'
+import { isEmpty, RETROFIT_STEPS } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useJob } from '../job-context'
 import { StepList } from '../stages/step-list'
@@ -29,7 +29,7 @@ export function Retrofit() {
         <StepList steps={[...RETROFIT_STEPS]} />
       </section>
     )
-  if (closed || openedAt(state) === undefined || !state.refrigerant) return null
+  if (closed || !isEmpty(state) || !state.refrigerant) return null
   return (
     <details open={state.retrofitPlanned}>
       <summary>Another gas goes in (retrofit)</summary>

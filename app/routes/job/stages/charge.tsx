@@ -6,8 +6,8 @@ import {
   isToppedUp,
   leakLookedFor,
   openTransfer,
+  shutInAt,
   standingVerdict,
-  stepDone,
   targetMoved,
   targetsFor,
   toGoMg,
@@ -58,9 +58,7 @@ export function Charge() {
   return (
     <>
       <AccountForGas />
-      {now.end?.how === 'shut-in' && !stepDone(state, 'valves-opened', now.end.at) && (
-        <StepList steps={['valves-opened']} />
-      )}
+      {shutInAt(now) !== undefined && <StepList steps={['valves-opened']} />}
       {topUp && !closed && <NotEmptied />}
       {charged && <Charged />}
       {charged && <VerdictOf about="charge" />}
