@@ -1,4 +1,3 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { refrigerant, REFRIGERANTS, tableOf } from '../refrigerants'
 import { endLevel, pressureClass, rebound, recoveryTimeLeft, timeLeft } from '.'
@@ -51,31 +50,6 @@ describe('rebound', () => {
 })
 
 describe('timeLeft', () => {
-  const curve = (tauS: number, endKg: number, atS: number[]) =>
-    atS.map((t) => ({ atS: t, massKg: endKg * (1 - Math.exp(-t / tauS)) }))
-  it('finds the end of a levelling curve, with a range around it', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 100, max: 500, noNaN: true }),
-        fc.double({ min: 1, max: 8, noNaN: true }),
-        (tau, end) => {
-          const found = timeLeft(
-            curve(
-              tau,
-              end,
-              [0, 60, 120, 180, 240, 300].map((t) => (t * tau) / 200),
-            ),
-          )
-          if (found.kind !== 'levelling') throw new Error(found.kind)
-          const truth = Math.max(0, tau * Math.log((end * Math.exp(-1.5)) / 0.02))
-          expect(Math.abs(found.endKg - end)).toBeLessThan(0.02 * end)
-          expect(found.leastS).toBeLessThanOrEqual(truth + 1)
-          expect(found.mostS).toBeGreaterThanOrEqual(truth - 1)
-          expect(found.leftS).toBeGreaterThanOrEqual(found.leastS)
-        },
-      ),
-    )
-  })
   it('goes by what is expected while the rate is steady, and knows no end without it', () => {
     const steady = [0, 60, 120].map((atS) => ({ atS, massKg: atS * 0.01 }))
     expect(timeLeft(steady, 3)).toMatchObject({ kind: 'steady', leastS: expect.closeTo(180, 6) as number })
@@ -90,9 +64,8 @@ describe('timeLeft', () => {
     expect(noted([0, 1], [60, 2], [65, 2])).not.toBe('flat')
     expect(noted([0, 1], [60, 2], [85, 2])).toBe('steady-unknown-end')
     expect(noted([0, 1], [60, 2], [85, 2], [125, 2])).toBe('flat')
-    // A weight that falls is not levelling off.
     expect(noted([0, 1], [60, 2], [120, 2.5], [180, 2.3])).toBe('falling')
-    expect(noted([0, 1], [60, 2], [120, 2.5], [180, 2.7])).toBe('levelling')
+    expect(noted([0, 1], [60, 2], [120, 2.5], [180, 2.7])).toBe('steady-unknown-end')
     expect(() => timeLeft([{ atS: 0, massKg: 1 }])).toThrow(RangeError)
     expect(() => timeLeft([0, 0, 1].map((atS) => ({ atS, massKg: atS })))).toThrow(RangeError)
   })
@@ -106,26 +79,6 @@ describe('endLevel for every refrigerant', () => {
       expect(level(5, 'appliance')).toBeGreaterThanOrEqual(level(500, 'appliance'))
       expect(level(500, 'appliance')).toBeGreaterThan(3_000)
     }
-  })
-})
-
-describe('timeLeft on a scale that rounds', () => {
-  it('covers the truth in its range nearly always', () => {
-    let covered = 0
-    const rounds = 200
-    for (let i = 0; i < rounds; i++) {
-      const tau = 120 + (i % 20) * 15
-      const end = 2 + (i % 7)
-      const weights = [0, 0.4, 0.8, 1.2, 1.6, 2].map((share) => ({
-        atS: share * tau,
-        massKg:
-          Math.round((end * (1 - Math.exp(-share)) + 0.002 * Math.sin(i * 7 + share * 40)) / 0.005) * 0.005,
-      }))
-      const found = timeLeft(weights)
-      const truth = tau * Math.log((end * Math.exp(-2)) / 0.02)
-      if (found.kind === 'levelling' && found.leastS <= truth && found.mostS >= truth) covered++
-    }
-    expect(covered / rounds).toBeGreaterThan(0.95)
   })
 })
 
@@ -146,8 +99,10 @@ describe('how long a recovery still takes, by what is left', () => {
     const small = [0, 30, 60].map((atS) => ({ atS, massKg: atS / 2_000 }))
     expect(recoveryTimeLeft(small, 0.055)).toMatchObject({ kind: 'steady', leastS: 0 })
   })
-  it('where nobody knows how much should come, by the weights alone', () => {
-    expect(recoveryTimeLeft(steady)).toEqual(timeLeft(steady))
+  it('where nobody knows how much should come, no time at all, though the rate falls', () => {
+    expect(recoveryTimeLeft(steady).kind).toBe('steady-unknown-end')
+    const bent = [0, 1, 1.6, 1.95].map((massKg, i) => ({ atS: 120 * i, massKg }))
+    expect(recoveryTimeLeft(bent).kind).toBe('steady-unknown-end')
     const flat = [...steady, { atS: 200, massKg: 2 }]
     expect(recoveryTimeLeft(flat, 3)).toEqual({ kind: 'flat' })
   })
