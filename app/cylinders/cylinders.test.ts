@@ -69,7 +69,7 @@ describe('cylinderFrom', () => {
     contents: '',
   }
   const read = (over: Record<string, string> = {}, units = US_UNITS) =>
-    cylinderFrom({ ...fields, ...over }, { units }, '2026-06-01')
+    cylinderFrom({ ...fields, ...over }, { units }, '2026-06-01', 0)
   const errors = async (over: Record<string, string>) => (await read(over)).refused?.errors ?? {}
 
   it('reads the stamps of the collar', async () => {
@@ -92,6 +92,15 @@ describe('cylinderFrom', () => {
     expect((await read({ waterCapacity: '20' }, METRIC_UNITS)).refused?.errors.waterCapacity).toContain(
       'round figure',
     )
+  })
+  it('questions a tare that no such cylinder has, and what is past its limit, until it is said to be so', async () => {
+    expect((await errors({ tare: '155 lb' })).tare).toContain('look at the point')
+    expect(await errors({ tare: '155 lb', stampChecked: 'on' })).toEqual({})
+    // 26.2 lb of water take 80 % of R-134a: some 24 lb. Filled to the brim with cold liquid 35 lb.
+    expect((await errors({ contents: '28 lb' })).contents).toContain('past its limit')
+    expect((await errors({ gross: '43 lb' })).gross).toContain('past its limit')
+    expect(await errors({ contents: '28 lb', contentsChecked: 'on' })).toEqual({})
+    expect((await errors({ contents: '280 lb', contentsChecked: 'on' })).contents).toContain('to the brim')
   })
   it('refuses what cannot be', async () => {
     expect(await errors({ label: '', tare: '', testYears: '0' })).toMatchObject({

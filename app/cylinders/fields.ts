@@ -1,4 +1,4 @@
-import { looksLikeASizeName } from '#core/cylinders'
+import { askAboutArrival, brimfulMg, isUnlikelyTare, looksLikeASizeName } from '#core/cylinders'
 import type { CylinderData } from '#db'
 import { checkForm, type Refused, refuse, type Typed } from '~/form/check'
 import { type ReadersUnits, typed as asTyped } from '~/ui/measure'
@@ -18,7 +18,12 @@ type CylinderRead =
   | { data?: undefined; typed: Typed; refused: Refused }
 
 /** What the form of a cylinder says. A round water capacity is questioned once: it is more often the size in a name. */
-export function cylinderFrom(sent: Typed, reading: ReadersUnits, today: string): CylinderRead {
+export function cylinderFrom(
+  sent: Typed,
+  reading: ReadersUnits,
+  today: string,
+  marginPct: number,
+): CylinderRead {
   const form = checkForm(sent, cylinderSchema(reading, today))
   const { typed } = form
   if (form.refused) return { typed, refused: form.refused }
@@ -30,6 +35,9 @@ export function cylinderFrom(sent: Typed, reading: ReadersUnits, today: string):
   else if (f.waterCapacity !== undefined && looksLikeASizeName(f.waterCapacity) && !f.stampChecked)
     errors.waterCapacity =
       'That is a round figure: is it the size in its name? A “30 lb” cylinder has about 26 lb of water capacity. Read WC on the collar, or tick below that it is stamped so.'
+  if (f.waterCapacity !== undefined && isUnlikelyTare(f.tare, f.waterCapacity) && !f.stampChecked)
+    errors.tare ??=
+      'No cylinder of this water capacity weighs that: look at the point and the unit. Read TW on the collar, or tick below that it is stamped so.'
   if (f.fillingRatio !== undefined && !f.ratioGas && !f.refrigerant)
     errors.ratioGas = 'Choose the gas that the ratio is stamped for: it belongs to one gas.'
   const contentsMg = f.gross === undefined ? (f.contents ?? 0) : f.gross - f.tare
@@ -39,28 +47,45 @@ export function cylinderFrom(sent: Typed, reading: ReadersUnits, today: string):
     errors.gross = 'That is less than the empty cylinder weighs: check the scale and the stamped tare.'
   if (contentsMg > 0 && !f.refrigerant) errors.refrigerant = 'Choose what it holds.'
   if ((f.contents ?? 0) < 0) errors.contents = 'What is in it cannot be less than nothing.'
-  if (Object.keys(errors).length > 0) return { typed, refused: refuse(typed, errors) }
-  return {
-    typed,
-    contentsMg: Math.max(0, contentsMg),
-    data: {
-      label: f.label,
-      kind: f.kind,
-      refrigerant: f.refrigerant ?? null,
-      tareMg: f.tare,
-      waterCapacityMg: f.waterCapacity ?? null,
-      fillingRatio: f.fillingRatio ?? null,
-      ratioGas: f.fillingRatio === undefined ? null : (f.ratioGas ?? f.refrigerant ?? null),
-      workingFillPct: f.workingFillPct ?? null,
-      servicePressurePa: f.servicePressure ?? null,
-      testedOn: f.testedOn ?? null,
-      testYears: f.testYears,
-      flammableOk: f.flammableOk,
-      condition: f.condition,
-      ownerCustomerId: f.ownerCustomerId ?? null,
-      keepsAt: f.keepsAt ?? '',
-    },
+  const data: CylinderData = {
+    label: f.label,
+    kind: f.kind,
+    refrigerant: f.refrigerant ?? null,
+    tareMg: f.tare,
+    waterCapacityMg: f.waterCapacity ?? null,
+    fillingRatio: f.fillingRatio ?? null,
+    ratioGas: f.fillingRatio === undefined ? null : (f.ratioGas ?? f.refrigerant ?? null),
+    workingFillPct: f.workingFillPct ?? null,
+    servicePressurePa: f.servicePressure ?? null,
+    testedOn: f.testedOn ?? null,
+    testYears: f.testYears,
+    flammableOk: f.flammableOk,
+    condition: f.condition,
+    ownerCustomerId: f.ownerCustomerId ?? null,
+    keepsAt: f.keepsAt ?? '',
   }
+  const field = f.gross === undefined ? 'contents' : 'gross'
+  if (Object.keys(errors).length === 0 && contentsMg > 0) {
+    const why = tooFull(data, contentsMg, marginPct, f.contentsChecked)
+    if (why) errors[field] = why
+  }
+  if (Object.keys(errors).length > 0) return { typed, refused: refuse(typed, errors) }
+  return { typed, contentsMg: Math.max(0, contentsMg), data }
+}
+
+/** What was asked about when they were typed, and is so. */
+export const hasOddStamps = ({ tareMg, waterCapacityMg }: Pick<CylinderData, 'tareMg' | 'waterCapacityMg'>) =>
+  waterCapacityMg !== null && (looksLikeASizeName(waterCapacityMg) || isUnlikelyTare(tareMg, waterCapacityMg))
+
+/** What cannot be in it; what is past its limit is asked about, since there are such cylinders. */
+function tooFull(data: CylinderData, contentsMg: number, marginPct: number, isSure: boolean) {
+  const empty = { ...data, balanceMg: 0 }
+  const mostMg = brimfulMg(empty)
+  if (mostMg !== undefined && data.tareMg + contentsMg > mostMg)
+    return 'Filled to the brim it would hold less than that: look at the digits, the point and the unit, and at its water capacity.'
+  return !isSure && askAboutArrival(contentsMg, empty, marginPct)
+    ? 'That is past its limit. Look at the digits, the point and the unit; if it does hold so much, tick it below.'
+    : undefined
 }
 
 /** A cylinder's data as the form shows it. */

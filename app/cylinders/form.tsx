@@ -48,8 +48,8 @@ export function CylinderForm({
   const netMg =
     grossRead.kind === 'one' && tareRead.kind === 'one' ? grossRead.value - tareRead.value : undefined
   const field = (name: string) => ({ name, value: typed[name], error: refused?.errors[name] })
-  const stampAsked =
-    askStamp || refused?.errors.waterCapacity?.includes('round') || typed.stampChecked === 'on'
+  const isAsked = (...names: string[]) => names.some((name) => refused?.errors[name] !== undefined)
+  const stampAsked = askStamp || isAsked('waterCapacity', 'tare') || typed.stampChecked === 'on'
   return (
     <CheckedForm schema={schema} className="form-column">
       {Object.entries(hidden).map(([name, value]) => (
@@ -182,6 +182,17 @@ export function CylinderForm({
                 kind="weight"
                 label="Or what is in it (net), where nothing was weighed"
               />
+              {(isAsked('gross', 'contents') || typed.contentsChecked === 'on') && (
+                <label className="form-check">
+                  <input
+                    type="checkbox"
+                    name="contentsChecked"
+                    className="form-check-input"
+                    defaultChecked={typed.contentsChecked === 'on'}
+                  />
+                  It does hold so much
+                </label>
+              )}
             </>
           )}
         </div>

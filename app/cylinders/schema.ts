@@ -11,6 +11,7 @@ export interface CylinderForm {
   tare: number
   waterCapacity?: number
   stampChecked: boolean
+  contentsChecked: boolean
   fillingRatio?: number
   ratioGas?: string
   workingFillPct?: number
@@ -34,6 +35,7 @@ export const cylinderSchema = (reading: ReadersUnits, today: string) =>
     tare: measured('weight', 'the stamped tare weight (TW)', reading).required(),
     waterCapacity: measured('weight', 'the stamped water capacity (WC)', reading),
     stampChecked: ticked,
+    contentsChecked: ticked,
     fillingRatio: Joi.number().greater(0).less(1.6).empty('').messages({
       '*': 'Enter the stamped filling ratio as a number, such as 0.75, or leave it empty.',
     }),

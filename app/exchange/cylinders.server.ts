@@ -88,10 +88,12 @@ export const cylinders: Sheet<Read, CylinderRow> = {
         ...rest,
         flammableOk: yes(flammableOk) ? 'on' : '',
         stampChecked: 'on',
+        contentsChecked: 'on',
         ownerCustomerId: customer?.customerId ?? '',
       },
       FILE_UNITS,
       context.today,
+      0,
     )
     if (read.refused) return { refused: read.refused }
     return { data: { ...read.data, ownerName: customer?.name ?? '', contentsMg: read.contentsMg } }

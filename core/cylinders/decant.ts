@@ -1,4 +1,5 @@
 import type { Condition, Cylinder } from './cylinder'
+import { isFarFromBooks } from './reweigh'
 import { type Fitness, mayTake } from './take'
 
 /** The worse of two conditions. */
@@ -13,23 +14,42 @@ export interface Decanting {
   massMg: number
   today: string
   marginPct: number
+  /** What the scale showed before, and which of the two stood on it. */
+  before?: { on: 'taker' | 'giver'; grossMg: number }
 }
 
 export type DecantRefusal = 'same-cylinder' | 'giver-without-gas' | 'worse-onto-better' | 'past-the-limit'
-/** Somebody's gas becomes the shop's: that is asked, and done where it was agreed. */
-export type DecantQuestion = 'owner-onto-shops'
+/** What is asked, and done where it is so. */
+export type DecantQuestion =
+  /** Somebody's gas becomes the shop's. */
+  | 'owner-onto-shops'
+  /** What the scale showed before is far from tare and books of what stood on it. */
+  | 'before-off-the-books'
+  /** More came out of it than its books had. */
+  | 'more-than-it-had'
+
+/** Nobody wrote down what an "empty" holds. */
+const isUnwritten = ({ kind }: Cylinder) => kind === 'one-way'
+/** Zeroed with the cylinder on it. */
+const isZeroed = (readMg: number, { tareMg }: Cylinder) => Math.abs(readMg) < tareMg / 2
 
 /**
  * May gas go from one cylinder into another? Worse gas never goes onto better gas, and nothing past a limit; what the
  * giver's books have is no bound, since "empties" hold what nobody wrote down.
  */
-export function mayDecant({ giver, taker, massMg, today, marginPct }: Decanting): {
+export function mayDecant({ giver, taker, massMg, today, marginPct, before }: Decanting): {
   refusals: (DecantRefusal | Fitness['refusals'][number]['code'])[]
   questions: DecantQuestion[]
   condition: Condition
 } {
-  const questions: DecantQuestion[] =
-    giver.ownerCustomerId !== null && taker.ownerCustomerId === null ? ['owner-onto-shops'] : []
+  const questions: DecantQuestion[] = []
+  if (giver.ownerCustomerId !== null && taker.ownerCustomerId === null) questions.push('owner-onto-shops')
+  const weighed = before?.on === 'giver' ? giver : taker
+  if (before && !isZeroed(before.grossMg, weighed) && !isUnwritten(weighed))
+    if (isFarFromBooks(before.grossMg, weighed)) questions.push('before-off-the-books')
+  const leftMg = giver.tareMg + giver.balanceMg - massMg
+  if (leftMg < giver.tareMg && !isUnwritten(giver) && isFarFromBooks(leftMg, { ...giver, balanceMg: 0 }))
+    questions.push('more-than-it-had')
   const condition = worse(giver.condition, taker.condition)
   const refusals: (DecantRefusal | Fitness['refusals'][number]['code'])[] = []
   if (giver.cylinderId === taker.cylinderId) refusals.push('same-cylinder')

@@ -66,6 +66,37 @@ describe('from one cylinder into another', () => {
     })
     expect(may({ ownerCustomerId: 'd' }, { ownerCustomerId: 'c' }).refusals).toEqual(['other-owner'])
   })
+  it('asks about a weight that is far from the books of what stands on the scale', () => {
+    const from = (
+      grossKg: number,
+      on: 'taker' | 'giver' = 'taker',
+      kind: 'one-way' | 'recovery' = 'one-way',
+    ) =>
+      mayDecant({
+        giver: { ...giver, kind, balanceMg: 5e6 },
+        taker: taker(),
+        massMg: 500_000,
+        today: '2026-06-01',
+        marginPct: 0,
+        before: { on, grossMg: grossKg * 1e6 },
+      }).questions
+    const { tareMg } = taker()
+    const stands = tareMg / 1e6 + 2
+    expect(from(stands + 0.25)).toEqual([])
+    expect(from(stands * 10)).toEqual(['before-off-the-books'])
+    expect(from(stands - 1)).toEqual(['before-off-the-books'])
+    // Zeroed with it on; and what an empty weighs nobody has written down.
+    expect(from(0)).toEqual([])
+    expect(from(stands + 1, 'giver')).toEqual([])
+    expect(from(giver.tareMg / 1e6 + 5, 'giver', 'recovery')).toEqual([])
+    expect(from(giver.tareMg / 1e6 + 3, 'giver', 'recovery')).toEqual(['before-off-the-books'])
+  })
+  it('asks about more than its books had, but of an empty', () => {
+    const recovery = { kind: 'recovery' as const, balanceMg: 1e6 }
+    expect(may({}, recovery, 1.2e6).questions).toEqual([])
+    expect(may({}, recovery, 1.4e6).questions).toEqual(['more-than-it-had'])
+    expect(may({}, { balanceMg: 1e6 }, 1.4e6).questions).toEqual([])
+  })
   it('worse gas never onto better; into an empty one it makes it worse', () => {
     expect(may({}, { condition: 'doubtful' }).refusals).toEqual(['worse-onto-better'])
     expect(may({ balanceMg: 0, refrigerant: null, condition: 'clean' }, { condition: 'doubtful' })).toEqual({

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { askAboutReweigh, brimfulMg } from '.'
+import { askAboutArrival, askAboutReweigh, brimfulMg, isUnlikelyTare } from '.'
 
 const KG = 1_000_000
 const cylinder = {
@@ -40,6 +40,27 @@ describe('a cylinder that is weighed again', () => {
   })
   it('that is past its limit by the books already is not asked about each time', () => {
     expect(ask(16.4, { balanceMg: 9.8 * KG })).toBeUndefined()
+  })
+})
+
+describe('gas that comes in a cylinder', () => {
+  const arrival = (kg: number) => askAboutArrival(kg * KG, { ...cylinder, balanceMg: 0 }, 0)
+  it('is believed up to its limit; past it, the point or the unit is asked about', () => {
+    // 80 % of 11.92 L of R-134a at 55 C, or so: 9 kg are within it, 90 are 9.
+    expect(arrival(9)).toBeUndefined()
+    expect(arrival(90)).toEqual({ code: 'beyond-limit', insteadMg: [9 * KG] })
+    expect(arrival(19.8)?.insteadMg.map((mg) => Math.round(mg / 1000))).toEqual([1_980, 8_981])
+  })
+})
+
+describe('a tare', () => {
+  it('of no cylinder of its water capacity is a point that slipped', () => {
+    // 26.2 lb of water: 17 lb of steel. Of a one-way cylinder of 14.4 kg 2.8 kg; of 10 L for 150 bar 14 kg.
+    expect(isUnlikelyTare(17, 26.2)).toBe(false)
+    expect(isUnlikelyTare(2.8, 14.4)).toBe(false)
+    expect(isUnlikelyTare(14, 10)).toBe(false)
+    expect(isUnlikelyTare(170, 26.2)).toBe(true)
+    expect(isUnlikelyTare(1.7, 26.2)).toBe(true)
   })
 })
 

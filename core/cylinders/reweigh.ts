@@ -3,7 +3,7 @@ import type { Cylinder } from './cylinder'
 import { grossLimitMg, type LimitedCylinder } from './limit'
 import { MG_PER_KG, MG_PER_LB } from '../units'
 
-/** What is asked about a cylinder that was weighed again, before the books follow the scale. */
+/** What is asked about a weight, before the books follow it. */
 export type ReweighQuestion =
   /** The cylinder would be past its limit. */
   | 'beyond-limit'
@@ -50,11 +50,36 @@ export function askAboutReweigh(
     if (mg < cylinder.tareMg - TARE_SLACK_MG) return 'below-tare'
     // Past it already by the books: that alarm stands.
     if (limitMg !== undefined && mg > limitMg && booksMg <= limitMg) return 'beyond-limit'
-    return Math.abs(mg - booksMg) > Math.max(FAR_MG, 0.1 * cylinder.balanceMg) ? 'far-from-books' : undefined
+    return isFarFromBooks(mg, cylinder) ? 'far-from-books' : undefined
   }
-  const code = question(grossMg)
+  return asked(grossMg, question)
+}
+
+/** The same of what is to be booked into a cylinder that comes full, net. */
+export function askAboutArrival(
+  netMg: number,
+  cylinder: Weighed,
+  marginPct: number,
+): AskedReweigh | undefined {
+  const limitMg = grossLimitMg(cylinder, cylinder.refrigerant, marginPct)
+  if (limitMg === undefined) return undefined
+  const emptyMg = cylinder.tareMg + cylinder.balanceMg
+  return asked(netMg, (mg) => (emptyMg + mg > limitMg ? 'beyond-limit' : undefined))
+}
+
+/** So far from tare and books that somebody should look. */
+export const isFarFromBooks = (
+  grossMg: number,
+  { tareMg, balanceMg }: Pick<Weighed, 'tareMg' | 'balanceMg'>,
+) => Math.abs(grossMg - tareMg - balanceMg) > Math.max(FAR_MG, 0.1 * balanceMg)
+
+function asked(
+  typedMg: number,
+  question: (mg: number) => ReweighQuestion | undefined,
+): AskedReweigh | undefined {
+  const code = question(typedMg)
   if (!code) return undefined
-  const insteadMg = MEANT.map((times) => Math.round(grossMg * times)).filter(
+  const insteadMg = MEANT.map((times) => Math.round(typedMg * times)).filter(
     (mg) => question(mg) === undefined,
   )
   return { code, insteadMg }

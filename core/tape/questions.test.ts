@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { MG_PER_LB as LB } from '../units'
 import { wrote } from '../../testing/an-entry'
 import {
+  askAboutCorrection,
   askAboutStart,
   askAboutWeight,
   firstGross,
@@ -88,6 +89,37 @@ describe('the first weight', () => {
     const small = { tareMg: 2_500_000, bookedMg: 3_000_000, limitMg: undefined }
     expect(askAboutStart('charge', 2_975_000, small)).toBeUndefined()
     expect(askAboutStart('charge', 2_965_000, small)?.code).toBe('off-the-books')
+  })
+})
+
+describe('a weight that is put right later', () => {
+  // 26.5 lb, 28 a minute later, 29.5 after two, 31 after three.
+  const entries = [
+    wrote(
+      'run-started',
+      { runId: 'r', use: 'recover', cylinderId: 'A', scale: '', mode: 'gross', weightMg: 26.5 * LB },
+      0,
+    ),
+    ...[28, 29.5, 31].map((lb, i) =>
+      wrote('weight-noted', { runId: 'r', weightMg: Math.round(lb * LB) }, (i + 1) * 60_000),
+    ),
+  ]
+  const corrected = (nr: number, lb: number) =>
+    askAboutCorrection(foldTape(entries).transfers[0]!, entries[nr]!.entryId, Math.round(lb * LB), CYLINDER)
+  it('is not asked about between its neighbours', () => {
+    expect(corrected(2, 29)).toBeUndefined()
+    expect(corrected(3, 31.5)).toBeUndefined()
+    expect(corrected(0, 26.6)).toBeUndefined()
+  })
+  it('ten times too much, or too little, and the right one is offered', () => {
+    expect(corrected(2, 292)?.code).toBe('beyond-limit')
+    expect(insteadLb(corrected(2, 292))).toEqual([29.2])
+    expect(corrected(3, 3.1)?.code).toBe('below-tare')
+  })
+  it('more than the one after it, or less than the one before it', () => {
+    expect(corrected(2, 32)?.code).toBe('wrong-way')
+    expect(corrected(2, 27)?.code).toBe('wrong-way')
+    expect(corrected(0, 28.5)?.code).toBe('wrong-way')
   })
 })
 

@@ -53,6 +53,40 @@ export function askAboutWeight(
   })
 }
 
+/**
+ * The same of a weight that is put right later: against the weights before and after it, and what the cylinder can weigh.
+ * @param entryId the entry that noted it
+ */
+export function askAboutCorrection(
+  transfer: Transfer,
+  entryId: string,
+  weightMg: number,
+  { tareMg, limitMg }: Omit<GrossBounds, 'bookedMg'>,
+): AskedWeight | undefined {
+  const index = transfer.weighings.findIndex((each) => each.entryId === entryId)
+  const noted = transfer.weighings[index]
+  if (!noted) return undefined
+  const segment = transfer.segments[noted.segment]!
+  const opens = segment.openedBy === entryId
+  const next = transfer.weighings[index + 1]
+  return withPointMoved(weightMg, (mg) => {
+    if (segment.mode === 'gross' && mg < tareMg - TARE_SLACK_MG) return 'below-tare'
+    if (segment.mode === 'gross' && transfer.use === 'recover' && limitMg !== undefined && mg > limitMg)
+      return 'beyond-limit'
+    const upTo = { ...transfer, weighings: transfer.weighings.slice(0, index) }
+    const doubt = opens ? undefined : doubtOf(upTo, { at: noted.at, weightMg: mg }, noted.segment)
+    if (doubt || !next || next.segment !== noted.segment || next.doubt) return doubt
+    const corrected = {
+      ...transfer,
+      weighings: [...upTo.weighings, { ...noted, weightMg: mg }],
+      segments: transfer.segments.map((each) =>
+        each === segment && opens ? { ...each, firstMg: mg } : each,
+      ),
+    }
+    return doubtOf(corrected, next, next.segment)
+  })
+}
+
 /** Gross weight of the cylinder when the scale reads so much. */
 function grossAt(transfer: Transfer, weightMg: number, grossMg: number): number {
   const { use, segments } = transfer

@@ -15,6 +15,8 @@ export interface DecantRequest {
   giverId: string
   takerId: string
   massMg: number
+  /** What the scale showed before, and which of the two stood on it. */
+  before?: { on: 'taker' | 'giver'; grossMg: number }
   /** Opened, marked, and given to the scrap: what is left in it by the books goes with it. */
   scrapped: boolean
   /** What was asked about it, and is so. */
@@ -67,7 +69,14 @@ export async function bookDecant(tx: ShopTx, request: DecantRequest): Promise<vo
   if (busy.includes(giverId) || busy.includes(takerId))
     throw new VoucherError('A job is moving gas with one of them: end that transfer first, or wait for it.')
   const { fillMarginPct: marginPct } = await readShop(tx)
-  const { refusals, questions, condition } = mayDecant({ giver, taker, massMg, today, marginPct })
+  const { refusals, questions, condition } = mayDecant({
+    giver,
+    taker,
+    massMg,
+    today,
+    marginPct,
+    ...(request.before && { before: request.before }),
+  })
   if (refusals.length > 0) throw new DecantRefused(refusals)
   const asked = questions.find((each) => !sure.includes(each))
   if (asked) throw new DecantAsked(asked)

@@ -16,7 +16,7 @@ export function cylinderMaking(device: Device, typed: Typed): Refused | { making
   const at = Date.now()
   const { preferences, person, customers } = device.pack
   const { units } = preferences
-  const read = cylinderFrom(typed, { units }, device.today(at))
+  const read = cylinderFrom(typed, { units }, device.today(at), device.pack.shop.fillMarginPct)
   if (read.refused) return read.refused
   const taken = device.cylinders.some(
     (each) => !each.retired && each.label.toLowerCase() === read.data.label.toLowerCase(),

@@ -157,6 +157,37 @@ describe("a cylinder's data", () => {
   })
 })
 
+describe('gas that is bought in a cylinder, and one that is weighed empty', () => {
+  const send = (id: string, kind: string, weight: string, more: Record<string, string> = {}) => {
+    const fields = { kind, voucherId: randomUUID(), version: '1', weight, ...more }
+    return answered(
+      page({ request: sendForm(fields), context: technician, params: { cylinderId: id } } as never),
+    )
+  }
+  it('is asked about past its limit, and booked when it is so', async () => {
+    const id = await aCylinder(shop, {
+      kind: 'virgin',
+      refrigerant: 'R-134a',
+      tareMg: 6_500_000,
+      waterCapacityMg: 11_900_000,
+    })
+    expect((await send(id, 'purchase', '90 kg')).body).toMatchObject({
+      asked: { code: 'beyond-limit', insteadMg: [9_000_000] },
+      errors: { purchase: expect.stringContaining('past its limit') as string },
+    })
+    expect((await send(id, 'purchase', '90 kg', { meant: '9000000' })).status).toBe(302)
+    expect((await read(id)).balanceMg).toBe(9_000_000)
+  })
+  it('prepared: 65 kg for 6.5 asks', async () => {
+    const id = await aCylinder(shop, { refrigerant: null, tareMg: 6_500_000, waterCapacityMg: 11_900_000 })
+    const vacuum = { proved: '300 micron', pulled: '300 micron', left: 'vacuum' }
+    expect((await send(id, 'prepare', '65 kg', vacuum)).body).toMatchObject({
+      asked: { insteadMg: [6_500_000] },
+    })
+    expect((await send(id, 'prepare', '6.51 kg', vacuum)).status).toBe(302)
+  })
+})
+
 describe('a cylinder that is weighed again', () => {
   it('is asked about where the weight can hardly be, and never booked beyond its brim', async () => {
     const tareMg = 6_500_000

@@ -11,7 +11,7 @@ import {
   lockedCylinder,
 } from '#db'
 import { CylinderForm } from '~/cylinders/form'
-import { cylinderFields, cylinderFrom, noBetterThan } from '~/cylinders/fields'
+import { cylinderFields, cylinderFrom, hasOddStamps, noBetterThan } from '~/cylinders/fields'
 import { cylinderProblems } from '~/cylinders/problems.server'
 import { found, idOf } from '~/form/ids.server'
 import { checkForm, refuse, typedIn, version } from '~/form/read.server'
@@ -39,7 +39,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
       refrigerants: REFRIGERANTS,
       customers: await customers(tx),
       version: String(c.version),
-      start: { ...cylinderFields(c, reading), stampChecked: 'on' },
+      start: { ...cylinderFields(c, reading), stampChecked: hasOddStamps(c) ? 'on' : '' },
     }
   })
 }
@@ -50,7 +50,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
   const cylinderId = idOf(params.cylinderId)
   const reading = { units: preferencesOf(person.preferences).units }
-  const read = cylinderFrom(await typedIn(request), reading, todayIn(shop.timeZone))
+  const read = cylinderFrom(await typedIn(request), reading, todayIn(shop.timeZone), shop.fillMarginPct)
   if (read.refused) return data(read.refused, { status: 400 })
   const opened = checkForm(read.typed, Joi.object<{ version: number }>({ version }))
   if (opened.refused) throw data('This page is out of date: reload it.', { status: 400 })

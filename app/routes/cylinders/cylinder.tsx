@@ -34,7 +34,7 @@ import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS, CYLINDER_KIND_WORDS, FILL_RULE_WORDS } from '~/wording/en'
 import type { Route } from './+types/cylinder'
 import type { CylinderData } from './cylinder-data'
-import { bookVoucher, readVoucher, ReweighAsked } from './vouchers.server'
+import { bookVoucher, readVoucher, WeightAsked } from './vouchers.server'
 import { VoucherForms } from './voucher-forms'
 
 const SHOWN = 200
@@ -81,9 +81,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       await bookVoucher(tx, read.value, cylinder, { at: now(), now: now(), userId: person.userId })
     })
   } catch (error) {
-    if (error instanceof ReweighAsked) {
+    if (error instanceof WeightAsked) {
       const { asked, weightMg } = error
-      const errors = { reweigh: REWEIGH_WORDS[asked.code] }
+      const errors = { [read.value.kind]: REWEIGH_WORDS[asked.code] }
       return data({ ...read.again, errors, asked: { ...asked, weightMg } }, { status: 400 })
     }
     if (!(error instanceof VoucherError)) throw error

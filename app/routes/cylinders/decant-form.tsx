@@ -8,7 +8,7 @@ import { Field, SelectField } from '~/ui/field'
 import { typed as inUnits } from '~/ui/measure'
 import { MeasureField } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
-import { CONDITION_WORDS, CYLINDER_KIND_WORDS } from '~/wording/en'
+import { CONDITION_WORDS, CYLINDER_KIND_WORDS, DECANT_ANSWERS } from '~/wording/en'
 import type { Route } from './+types/decant'
 
 /** One weighing: which cylinder gives, and what the scale showed before and after. */
@@ -17,7 +17,7 @@ export function DecantForm({
   refused,
 }: {
   loaded: Pick<Route.ComponentProps['loaderData'], 'cylinder' | 'givers' | 'fromMg' | 'signers'>
-  refused: Refused | undefined
+  refused: (Refused & { asked?: DecantQuestion }) | undefined
 }) {
   const show = useShow()
   const units = useReadersUnits()
@@ -118,16 +118,16 @@ export function DecantForm({
         <Button type="submit" className="btn-big" disabled={busy}>
           Book it
         </Button>
-        {errors.sure && (
+        {refused?.asked && (
           <Button
             type="submit"
             name="sure"
-            value={'owner-onto-shops' satisfies DecantQuestion}
+            value={[...(typed?.sure ? [typed.sure] : []), refused.asked].join()}
             variant="outline-primary"
             className="btn-big"
             disabled={busy}
           >
-            It is the shop’s now
+            {DECANT_ANSWERS[refused.asked]}
           </Button>
         )}
       </div>

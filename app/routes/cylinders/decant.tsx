@@ -25,6 +25,9 @@ import { DECANT_QUESTIONS, DECANT_WORDS, REASON_WORDS, wordOf } from '~/wording/
 import type { Route } from './+types/decant'
 import { DecantForm } from './decant-form'
 
+/** What was answered so far, one after the other. */
+const questionsIn = (text: string) => text.split(',').filter((each) => Object.hasOwn(DECANT_QUESTIONS, each))
+
 /** A batch of empties is an afternoon's work. */
 const SINCE_MS = 12 * 3_600_000
 const MOST_MG = 1e12
@@ -72,7 +75,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       before: number
       after: number
       scrapped?: string
-      sure?: DecantQuestion
+      sure: DecantQuestion[]
       text?: string
     }>({
       voucherId: id,
@@ -84,7 +87,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       before: measured('weight', 'what the scale showed before', { units }).required(),
       after: measured('weight', 'what the scale showed after', { units }).required(),
       scrapped: Joi.string().valid('on', ''),
-      sure: Joi.string().valid('owner-onto-shops').empty(''),
+      sure: Joi.string().empty('').default([]).custom(questionsIn),
       text: text('a remark', 500),
     }),
   )
@@ -100,7 +103,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         takerId,
         massMg: on === 'taker' ? after - before : before - after,
         scrapped: scrapped === 'on',
-        ...(sure && { sure: [sure] }),
+        before: { on, grossMg: before },
+        sure,
         exercise: person.role === 'trainee',
         at: now(),
         now: now(),
@@ -112,7 +116,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   } catch (error) {
     if (error instanceof VoucherError) return data(refuse(typed, { form: error.message }), { status: 400 })
     if (error instanceof DecantAsked)
-      return data(refuse(typed, { sure: DECANT_QUESTIONS[error.code] }), { status: 400 })
+      return data(
+        { ...refuse(typed, { sure: DECANT_QUESTIONS[error.code] }), asked: error.code },
+        { status: 400 },
+      )
     if (!(error instanceof DecantRefused)) throw error
     const why = error.codes.map((code) =>
       Object.hasOwn(DECANT_WORDS, code) ? DECANT_WORDS[code as DecantRefusal] : wordOf(REASON_WORDS, code),

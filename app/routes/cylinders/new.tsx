@@ -36,7 +36,7 @@ export const clientLoader = openPage<NewCylinderData>(() =>
 export async function action({ request, context }: Route.ActionArgs) {
   const { shop, person } = writer(context)
   const reading = { units: preferencesOf(person.preferences).units }
-  const read = cylinderFrom(await typedIn(request), reading, todayIn(shop.timeZone))
+  const read = cylinderFrom(await typedIn(request), reading, todayIn(shop.timeZone), shop.fillMarginPct)
   if (read.refused) return data(read.refused, { status: 400 })
   const made = checkForm(
     read.typed,

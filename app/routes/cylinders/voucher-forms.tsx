@@ -89,7 +89,6 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
             help={`By the books ${show('weight', cylinder.tareMg + cylinder.balanceMg)}. The difference is booked as unexplained.`}
           />
         )}
-        {kind === 'reweigh' && refused?.asked && <Meant asked={refused.asked} />}
         {kind === 'prepare' && <PrepareFields cylinder={cylinder} refused={refused} error={error} />}
         {kind === 'purchase' && (
           <MeasureField
@@ -100,6 +99,7 @@ function VoucherForm({ kind, cylinder, refused }: VoucherFormsProps & { kind: Vo
             error={error}
           />
         )}
+        {refused?.asked && <Meant asked={refused.asked} />}
         {kind === 'shipment' && (
           <MeasureField
             name="weight"

@@ -1,5 +1,11 @@
 import Joi from 'joi'
-import { type AskedReweigh, askAboutReweigh, type Condition, type LeftIn } from '#core/cylinders'
+import {
+  type AskedReweigh,
+  askAboutArrival,
+  askAboutReweigh,
+  type Condition,
+  type LeftIn,
+} from '#core/cylinders'
 import {
   bookArrival,
   bookExplanation,
@@ -56,6 +62,8 @@ const KINDS = [
 ] as const
 
 const NEEDS_WEIGHT: string[] = ['reweigh', 'purchase', 'shipment', 'prepare']
+/** More than its books have is never shipped: that is refused, not asked. */
+const ASKED_ABOUT: string[] = ['reweigh', 'purchase', 'prepare']
 
 /** Reads one of the short forms of a cylinder. Errors stand under the name of the form's kind. */
 export async function readVoucher(
@@ -96,8 +104,8 @@ export async function readVoucher(
       kind === 'prepare'
         ? Joi.string().valid('vacuum', 'vapour').required().messages({ '*': 'Choose how it was left.' })
         : Joi.any().strip(),
-    sure: kind === 'reweigh' ? Joi.number().integer() : Joi.any().strip(),
-    meant: kind === 'reweigh' ? Joi.number().integer() : Joi.any().strip(),
+    sure: ASKED_ABOUT.includes(kind) ? Joi.number().integer() : Joi.any().strip(),
+    meant: ASKED_ABOUT.includes(kind) ? Joi.number().integer() : Joi.any().strip(),
     text:
       kind === 'judge'
         ? text('how it was found out', 500).required()
@@ -115,8 +123,8 @@ export async function readVoucher(
 }
 
 /** A weight to look at again before it is booked. */
-export class ReweighAsked extends Error {
-  override name = 'ReweighAsked'
+export class WeightAsked extends Error {
+  override name = 'WeightAsked'
   constructor(
     readonly asked: AskedReweigh,
     readonly weightMg: number,
@@ -125,14 +133,20 @@ export class ReweighAsked extends Error {
   }
 }
 
-/** @throws ReweighAsked */
-async function askFirst(tx: ShopTx, weightMg: number, sureMg: number | undefined, cylinder: CylinderRow) {
+/** @throws WeightAsked */
+async function askFirst(
+  tx: ShopTx,
+  ask: typeof askAboutReweigh,
+  weightMg: number,
+  sureMg: number | undefined,
+  cylinder: CylinderRow,
+) {
   if (sureMg === weightMg) return
-  const asked = askAboutReweigh(weightMg, cylinder, (await readShop(tx)).fillMarginPct)
-  if (asked) throw new ReweighAsked(asked, weightMg)
+  const asked = ask(weightMg, cylinder, (await readShop(tx)).fillMarginPct)
+  if (asked) throw new WeightAsked(asked, weightMg)
 }
 
-/** Books it. @throws VoucherError, ReweighAsked */
+/** Books it. @throws VoucherError, WeightAsked */
 export async function bookVoucher(
   tx: ShopTx,
   voucher: Voucher,
@@ -146,9 +160,10 @@ export async function bookVoucher(
   const massMg = voucher.meant ?? voucher.weight ?? 0
   switch (voucher.kind) {
     case 'reweigh':
-      await askFirst(tx, massMg, voucher.sure, cylinder)
+      await askFirst(tx, askAboutReweigh, massMg, voucher.sure, cylinder)
       return bookReweigh(tx, { ...request, grossMg: massMg })
     case 'prepare':
+      await askFirst(tx, askAboutReweigh, massMg, voucher.sure, cylinder)
       return bookPreparation(tx, {
         ...decided,
         weighedMg: massMg,
@@ -157,6 +172,7 @@ export async function bookVoucher(
         left: voucher.left!,
       })
     case 'purchase':
+      await askFirst(tx, askAboutArrival, massMg, voucher.sure, cylinder)
       return bookArrival(tx, { ...request, kind: 'purchase', massMg })
     case 'shipment':
       return bookShipment(tx, { ...request, massMg })

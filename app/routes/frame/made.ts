@@ -90,7 +90,7 @@ const MOST_ALIKE = 50
 
 /** @param at when it was made, by the server's clock */
 async function cylinder({ id, typed, units }: Sent, at: Date, { shop, person }: SignedIn): Promise<Made> {
-  const read = cylinderFrom(formOf(typed), { units }, todayIn(shop.timeZone))
+  const read = cylinderFrom(formOf(typed), { units }, todayIn(shop.timeZone), shop.fillMarginPct)
   if (read.refused) return refused(id, read.refused.errors)
   const voucherId = ownText(read.typed, 'voucherId')
   if (read.contentsMg > 0 && !ID.test(voucherId))

@@ -197,6 +197,17 @@ export const DOUBT_TAGS: Record<WeighingDoubt, string> = {
 export const DECANT_QUESTIONS: Record<DecantQuestion, string> = {
   'owner-onto-shops':
     'It is a customer’s gas, and the cylinder that takes it is the shop’s: afterwards it goes back to nobody. Was that agreed?',
+  'before-off-the-books':
+    'What the scale showed before is far from what tare and books say. Look at the digits, the point and the unit. If it did show that, weigh the cylinder again on its page first.',
+  'more-than-it-had':
+    'That is more than the books had in the one that gives. Look at the digits, the point and the unit.',
+}
+
+/** The button that says that it is so. */
+export const DECANT_ANSWERS: Record<DecantQuestion, string> = {
+  'owner-onto-shops': 'It is the shop’s now',
+  'before-off-the-books': 'The scale did show that',
+  'more-than-it-had': 'So much did come out',
 }
 
 export const DECANT_WORDS: Record<DecantRefusal, string> = {

@@ -1,10 +1,12 @@
 import { useState } from 'react'
 import { Button, Modal } from 'react-bootstrap'
-import { figureOf, KINDS, type TapeLine, versionOf } from '#core/tape'
+import { askAboutCorrection, type AskedWeight, figureOf, KINDS, type TapeLine, versionOf } from '#core/tape'
+import { Question } from '~/tape/question'
 import { draft } from '~/tape/use-tape'
 import { measure, typed } from '~/ui/measure'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits } from '~/ui/reader'
+import { useOnScale } from '../face/bounds'
 import { useWords } from './use-words'
 import { useJob } from '../job-context'
 
@@ -14,7 +16,7 @@ export function mayCorrect(line: TapeLine): boolean {
 
 /** Corrects or strikes an entry. What was written stays on the tape beside it. */
 export function Correction({ line, done }: { line: TapeLine; done: () => void }) {
-  const { note, cylinderOf, data } = useJob()
+  const { note, state, cylinderOf, data } = useJob()
   const words = useWords()
   const reading = useReadersUnits()
   const { kind, entryId } = line.entry
@@ -25,6 +27,9 @@ export function Correction({ line, done }: { line: TapeLine; done: () => void })
   const [cylinderId, setCylinderId] = useState(String(body.cylinderId ?? ''))
   const [reason, setReason] = useState('')
   const measured = figure && measure(figure.quantity, text, reading)
+  const transfer = state.transfers.find((each) => each.weighings.some((one) => one.entryId === entryId))
+  const on = useOnScale(transfer)
+  const [asked, setAsked] = useState<AskedWeight>()
 
   const correct = (corrected: Record<string, unknown> | null) => {
     note([
@@ -41,9 +46,13 @@ export function Correction({ line, done }: { line: TapeLine; done: () => void })
   const save = () => {
     if (measured?.kind !== 'one') return
     // What was left as it stood keeps its digits: what is shown has fewer.
-    const value = text === shown ? body[figure!.key] : measured.value
-    correct({ ...body, [figure!.key]: value, ...(kind === 'run-started' ? { cylinderId } : {}) })
+    if (text === shown) return correctTo(body[figure!.key] as number)
+    const found = transfer && on && askAboutCorrection(transfer, entryId, measured.value, on.bounds)
+    if (found) setAsked(found)
+    else correctTo(measured.value)
   }
+  const correctTo = (value: number) =>
+    correct({ ...body, [figure!.key]: value, ...(kind === 'run-started' ? { cylinderId } : {}) })
   return (
     <Modal show onHide={done} centered aria-labelledby="correction-title">
       <form
@@ -66,7 +75,19 @@ export function Correction({ line, done }: { line: TapeLine; done: () => void })
             </span>
           </p>
           {figure && (
-            <MeasureInput kind={figure.quantity} label="It was" value={text} onChange={setText} autoFocus />
+            <MeasureInput
+              kind={figure.quantity}
+              label="It was"
+              value={text}
+              onChange={(typedText) => {
+                setText(typedText)
+                setAsked(undefined)
+              }}
+              autoFocus
+            />
+          )}
+          {asked && measured?.kind === 'one' && (
+            <Question asked={asked} instead={correctTo} confirm={() => correctTo(measured.value)} />
           )}
           {kind === 'run-started' && (
             <label className="field">

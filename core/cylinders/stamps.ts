@@ -11,3 +11,12 @@ export function looksLikeASizeName(waterCapacityMg: number): boolean {
     return nearest > 0 && Math.abs(value - nearest) < 0.005
   })
 }
+
+/** A steel cylinder weighs half its water to one and a half times as much, a one-way one a fifth: a tenfold slip lies outside. */
+const TARE_SHARE = { least: 0.12, most: 3 }
+
+/** Is a tare no cylinder's of this water capacity? A point that slipped. */
+export function isUnlikelyTare(tareMg: number, waterCapacityMg: number): boolean {
+  const share = tareMg / waterCapacityMg
+  return share < TARE_SHARE.least || share > TARE_SHARE.most
+}
