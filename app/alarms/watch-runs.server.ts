@@ -1,6 +1,13 @@
 import { type Alarm, dueAlarms, type Judged, judgePull, notYet, silentAlarms } from '#core/alarms'
 import { grossLimitMg } from '#core/cylinders'
-import { type JobState, leakKnown, openTransfer, runningProgramme, type Transfer } from '#core/tape'
+import {
+  type JobState,
+  leakKnown,
+  openTransfer,
+  runningProgramme,
+  type Transfer,
+  expectedIn,
+} from '#core/tape'
 import { atmospherePa, MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { liveNetMg, standsNow } from '#core/watching'
 import {
@@ -23,7 +30,6 @@ import {
   systemOf,
   type SystemRow,
 } from '#db'
-import { expectedIn } from '~/systems/expected'
 import { type Heard, hearOn, lastHeard, linesOf, nothingHeard } from './lines.server'
 
 /** A number of its own among what is done by one process at a time. */

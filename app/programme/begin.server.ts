@@ -21,6 +21,7 @@ import {
   runningProgramme,
   type Saying,
   wrongOil,
+  expectedIn,
 } from '#core/tape'
 import { atmospherePa, MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { HOLD_RULE } from '#core/vacuum'
@@ -41,7 +42,6 @@ import {
   stations,
   systemOf,
 } from '#db'
-import { expectedIn } from '~/systems/expected'
 import { PROBLEM_WORDS, BEFORE_IT_BEGINS, REASON_WORDS, STEP_WORDS } from '~/wording/en'
 import { tell } from './entries.server'
 

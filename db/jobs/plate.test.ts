@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { aJob, anEntry, type AShop, aShop, aSystem, note } from '../../testing/a-shop'
-import { changeSystem, closeDatabase, inShop, systemOf, type SystemRow } from '..'
+import { changeSystem, closeDatabase, inShop, jobsInHand, systemOf, type SystemRow } from '..'
 
 let shop: AShop
 beforeAll(async () => {
@@ -57,4 +57,21 @@ it('never takes the place of one that a person has entered', async () => {
   await inShop(shop.shopId, (tx) => changeSystem(tx, other, { ...row, plateMg: 2_500_000 }))
   await note(shop, again, anEntry('note', { text: randomUUID() }))
   expect((await plate(other))[0]).toBe(2_500_000)
+})
+
+it('is what a list goes by, where the books know nothing of what should have been in it', async () => {
+  // Evacuated before anybody said what became of its gas.
+  const evacuated = async (systemId: string) => {
+    const job = await aJob(shop)
+    await note(
+      shop,
+      job,
+      anEntry('job-described', { systemId, refrigerant: 'R-410A' }),
+      anEntry('vacuum-noted', { pressurePa: 60 }),
+    )
+    const jobs = await inShop(shop.shopId, (tx) => jobsInHand(tx))
+    return jobs.find((each) => each.jobId === job)!.next
+  }
+  expect(await evacuated(await aSystem(shop))).toBe('account-for-gas')
+  expect(await evacuated(await aSystem(shop, { plateMg: null }))).toBe('check-leaks')
 })

@@ -8,8 +8,10 @@ import {
   type Reference,
   runsOn,
   unanswered,
+  wholeByPlate,
 } from '#core/tape'
 import type { ShopTx } from '../connection'
+import { systemOf } from '../systems'
 import { systemBefore } from '../ledger/movements'
 
 /** Keeps the projection of a tape that lists read. */
@@ -41,12 +43,17 @@ export async function summarise(tx: ShopTx, jobId: string, state: JobState, last
     on conflict (shop_id, job_id) do update set ${tx(row)}`
 }
 
-/** What the books had in its system, where somebody has to say what became of it. */
+/** What books and plate had in its system, where somebody has to say what became of it. */
 async function referenceOf(tx: ShopTx, jobId: string, state: JobState): Promise<Reference | undefined> {
   if (!state.systemId || !unanswered(state)) return undefined
   const books = await systemBefore(tx, state.systemId, jobId, new Date(state.openedAt))
   const { massMg, whole } = books
-  return { books: whole ? { massMg, sigmaMg: 0 } : null, inBooksMg: massMg, plate: null }
+  const system = (await systemOf(tx, state.systemId)) ?? null
+  return {
+    books: whole ? { massMg, sigmaMg: 0 } : null,
+    inBooksMg: massMg,
+    plate: wholeByPlate({ jobId, system }, state),
+  }
 }
 
 const leftOff = ({ takenOff }: JobState) =>

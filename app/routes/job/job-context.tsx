@@ -1,6 +1,5 @@
 import { createContext, use, useMemo } from 'react'
-import type { JobState, JudgingContext, Stage } from '#core/tape'
-import { expectedIn } from '~/systems/expected'
+import { type JobState, type JudgingContext, type Stage, wholeByPlate } from '#core/tape'
 import type { Draft } from '~/tape/use-tape'
 import type { JobCylinder, JobData } from '~/job/data'
 
@@ -30,13 +29,11 @@ const BOOKS_SIGMA_MG = 15_000
 
 /** Everything that judging needs beside the tape. */
 export function judgingContext(data: JobData, state: JobState): JudgingContext {
-  const expected = expectedIn(data, state)
   const { system, booksBefore } = data
   return {
     books: booksBefore && { massMg: booksBefore.massMg, sigmaMg: BOOKS_SIGMA_MG },
     inBooksMg: data.inBooksMg,
-    // A sum with a part that nobody can compute is no expectation.
-    plate: expected && expected.unknown.length === 0 ? expected : null,
+    plate: wholeByPlate(data, state),
     trade: system?.trade ?? 'stationary',
     metering: system?.metering ?? 'unknown',
     plateSubcoolingK: system?.subcoolingTargetK ?? null,

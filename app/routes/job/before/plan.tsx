@@ -2,9 +2,16 @@ import { useId } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type CylinderPort, type EndLevelUse, type HoseSize, methodsFor } from '#core/recovery'
 import { glideK, refrigerant as factsOf, tableOf } from '#core/refrigerants'
-import { chargeKgOf, type JobState, kitAt, levelUse, type RecoveryPlan, stepDone } from '#core/tape'
+import {
+  chargeKgOf,
+  type JobState,
+  kitAt,
+  levelUse,
+  type RecoveryPlan,
+  stepDone,
+  expectedIn,
+} from '#core/tape'
 import { ZERO_CELSIUS_K } from '#core/units'
-import { expectedIn } from '~/systems/expected'
 import { draft } from '~/tape/use-tape'
 import { LEVEL_USE_WORDS, METHOD_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'

@@ -1,11 +1,18 @@
 import { Button } from 'react-bootstrap'
 import type { RecoveryEndKind } from '#core/recovery'
-import { chargeKgOf, gasUnaccounted, type JobState, type Notice, type NoticeCode, notices } from '#core/tape'
+import {
+  chargeKgOf,
+  gasUnaccounted,
+  type JobState,
+  type Notice,
+  type NoticeCode,
+  notices,
+  expectedIn,
+} from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { quantityText } from '~/ui/verdict-card'
 import { AIR_SOURCE_WORDS, NOTICE_WORDS } from '~/wording/en'
-import { expectedIn } from '~/systems/expected'
 import { useJob, useJudging } from '../job-context'
 import type { JobData } from '~/job/data'
 

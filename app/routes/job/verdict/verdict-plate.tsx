@@ -1,3 +1,4 @@
+import { expectedIn, plateOf } from '#core/tape'
 import type { FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
 import { tableOf } from '#core/refrigerants'
@@ -7,7 +8,6 @@ import type { Verdict } from '#core/verdict'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
-import { expectedIn, plateOf } from '~/systems/expected'
 import { useJob } from '../job-context'
 import { useFigure } from '../stages/use-figure'
 

@@ -1,10 +1,10 @@
+import { expectedIn } from '#core/tape'
 import { useEffect, useEffectEvent, useState } from 'react'
 import { levelPaOf, type LinesOf, type Place } from '#core/watching'
 import { keyOf } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'
 import { serverNow } from '~/tape/device'
 import { useReadersUnits } from '~/ui/reader'
-import { expectedIn } from '~/systems/expected'
 import { useJob } from '../job-context'
 
 const AGAIN_MS = 1_000

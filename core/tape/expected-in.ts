@@ -1,12 +1,12 @@
-import { tableOf } from '#core/refrigerants'
-import { type ExpectedCharge, expectedCharge, type SystemPlate } from '#core/systems'
-import type { JobState } from '#core/tape'
-import type { SystemRow } from '#db'
+import { tableOf } from '../refrigerants'
+import type { Weighed } from '../recovery'
+import { type ExpectedCharge, expectedCharge, type SystemPlate } from '../systems'
+import type { JobState } from './state'
 
 /** A job, and the system that it is about. */
 interface OfJob {
   jobId: string
-  system: SystemRow | null
+  system: (SystemPlate & { /** The job whose tape has named its plate. */ plateJob: string | null }) | null
 }
 
 const NO_SYSTEM: SystemPlate = {
@@ -30,4 +30,10 @@ export function expectedIn(data: OfJob, state: JobState): ExpectedCharge | null 
   // After a change of gas the plate still speaks of the one before.
   const code = state.gasChanges[0]?.from ?? state.refrigerant ?? data.system?.refrigerant
   return code ? expectedCharge(plateOf(data, state), tableOf(code)) : null
+}
+
+/** The same where all of it can be computed: a sum with a part that nobody can compute is no expectation. */
+export function wholeByPlate(data: OfJob, state: JobState): Weighed | null {
+  const expected = expectedIn(data, state)
+  return expected && expected.unknown.length === 0 ? expected : null
 }
