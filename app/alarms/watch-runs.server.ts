@@ -1,4 +1,12 @@
-import { type Alarm, dueAlarms, type Judged, judgePull, notYet, silentAlarms } from '#core/alarms'
+import {
+  type Alarm,
+  dueAlarms,
+  type Judged,
+  judgePull,
+  meteringAlarms,
+  notYet,
+  silentAlarms,
+} from '#core/alarms'
 import { grossLimitMg } from '#core/cylinders'
 import {
   type JobState,
@@ -108,6 +116,7 @@ async function watchJob(shopId: string, jobId: string, lastSeq: number, now: Dat
       .map(([deviceId, since]) => ({ deviceId, since }))
     const wanted: Alarm[] = [
       ...(judged?.alarms ?? []),
+      ...(transfer?.use === 'charge' ? metered(job, jobId, transfer, nowMs) : []),
       ...dueAlarms(state, nowMs),
       ...silentAlarms(state, silent),
     ]
@@ -179,6 +188,14 @@ function judge(job: Known, jobId: string, transfer: Transfer, nowMs: number): Ju
     ratingPa: rating ? rating - STANDARD_ATMOSPHERE_PA : undefined,
   })
 }
+
+const metered = (job: Known, jobId: string, transfer: Transfer, nowMs: number) =>
+  meteringAlarms(
+    job.state,
+    transfer,
+    linesOf(job.heard, job.channels, transfer.segments.at(-1)!.scaleId),
+    placeOf(job, jobId, nowMs),
+  )
 
 /** The cylinder as it stands on its scale this moment; undefined: nobody has named it. */
 function onItsScale({ state, cylinder, marginPct, heard, channels }: Known, transfer: Transfer) {

@@ -1,7 +1,7 @@
 // What runs is judged on the server, by one process, and calls once; the tape says who has seen it.
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { closeDatabase, inShop, runningJobs, unseenAlarms } from '#db'
+import { bookArrival, closeDatabase, inShop, runningJobs, unseenAlarms } from '#db'
 import { aCylinder, aJob, type AShop, aShop, aSystem, note } from '../../testing/a-shop'
 import { wrote } from '../../testing/an-entry'
 import { watchRuns } from './watch-runs.server'
@@ -92,6 +92,37 @@ it('says what goes on in each, calls once for each cause, and forgets what has e
   await note(shop, full.jobId, wrote('run-ended', { runId: full.runId, weightMg: 17.6e6 }, at(140)))
   await look(142)
   expect((await inShop(shop.shopId, runningJobs)).map((each) => each.jobId)).toEqual([stuck.jobId])
+})
+
+it('liquid that is metered in with the valve too far open', async () => {
+  const [jobId, runId] = [await aJob(shop), randomUUID()]
+  const own = await aCylinder(shop, { refrigerant: 'R-410A' })
+  await inShop(shop.shopId, (tx) =>
+    bookArrival(tx, {
+      kind: 'opening',
+      voucherId: randomUUID(),
+      cylinderId: own,
+      massMg: 3e6,
+      at: new Date(T0),
+      now: new Date(T0),
+      userId: shop.userId,
+      text: '',
+    }),
+  )
+  await note(
+    shop,
+    jobId,
+    wrote('job-described', { refrigerant: 'R-410A' }, at(150)),
+    wrote(
+      'run-started',
+      { runId, use: 'charge', cylinderId: own, scale: '', mode: 'gross', weightMg: 12e6 },
+      at(160),
+    ),
+    wrote('metering-begun', { lowPa: 501_325, nearCompressor: false }, at(165)),
+    wrote('pressure-noted', { point: 'low', pressurePa: 601_325 }, at(170)),
+  )
+  await look(172)
+  expect((await calling(jobId)).map((each) => each.code)).toEqual(['too-far-open'])
 })
 
 it('a watch that is due calls until it is answered, and a closed job no more', async () => {

@@ -5,6 +5,7 @@ export {
   dueAlarms,
   type Judged,
   judgePull,
+  meteringAlarms,
   notYet,
   type Silent,
   silentAlarms,

@@ -3,7 +3,7 @@ import { aCourse } from '../../testing/a-course'
 import { wrote } from '../../testing/an-entry'
 import { type Entry, foldTape, openTransfer } from '../tape'
 import type { LinesOf } from '../watching'
-import { type CylinderFacts, dueAlarms, judgePull, notYet, silentAlarms } from '.'
+import { type CylinderFacts, dueAlarms, judgePull, meteringAlarms, notYet, silentAlarms } from '.'
 
 const T0 = 1_000_000_000
 const at = (seconds: number) => T0 + seconds * 1_000
@@ -67,6 +67,30 @@ describe('what a running pull calls for', () => {
     const { alarms } = judged(below, 85, { leaking: true })
     expect(alarms[0]).toMatchObject({ code: 'below-stop-line', urgent: true })
   })
+})
+
+describe('liquid that is metered into a running system', () => {
+  const charge = wrote(
+    'run-started',
+    { runId: 'c', use: 'charge', cylinderId: 'c', scale: 'S', mode: 'gross', weightMg: 12e6 },
+    at(0),
+  )
+  // 4 bar with the valve still shut: at most 0.7 above.
+  const begun = wrote('metering-begun', { lowPa: 501_325, nearCompressor: false }, at(10))
+  const causes = (...entries: Entry[]) => {
+    const state = foldTape([named, charge, ...entries])
+    const place = { expected: null, trade: 'stationary' as const, speed: 1, nowMs: at(100) }
+    return meteringAlarms(state, openTransfer(state)!, NONE, place).map((each) => each.cause)
+  }
+  it('calls when the valve is too far open, each time anew', () => {
+    expect(causes(begun, low(20, 4.69))).toEqual([])
+    const first = causes(begun, low(20, 4.5), low(30, 4.72))
+    expect(first).toEqual([`too-far-open:c:${at(10)}:20`])
+    expect(causes(begun, low(20, 4.5), low(30, 4.72), low(40, 5))).toEqual(first)
+    expect(causes(begun, low(30, 4.72), low(50, 4.2))).toEqual([])
+    expect(causes(begun, low(30, 4.72), low(50, 4.2), low(70, 4.9))).not.toEqual(first)
+  })
+  it('and never where nothing is metered', () => expect(causes(low(20, 9))).toEqual([]))
 })
 
 describe('clocks and instruments', () => {

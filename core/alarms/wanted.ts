@@ -9,7 +9,7 @@ import {
   watch,
 } from '../recovery'
 import { clocksOf, type JobState, openTransfer, type Transfer } from '../tape'
-import { type LinesOf, mayStillComeKg, type Place, pullLeft, pullOf } from '../watching'
+import { type LinesOf, mayStillComeKg, meteringOf, type Place, pullLeft, pullOf } from '../watching'
 
 /** Everything that calls. */
 export type AlarmCode =
@@ -19,6 +19,7 @@ export type AlarmCode =
   | 'due'
   | 'instrument-lost'
   | 'hand-wanted'
+  | 'too-far-open'
   | 'station-stopped'
 
 /** States of a pull that somebody must see to. */
@@ -106,6 +107,14 @@ export function judgePull(
     left: pullLeft(state, transfer, pull, watched, place),
     alarms,
   }
+}
+
+/** Liquid metered into a running system, and the valve too far open: each time it is so. */
+export function meteringAlarms(state: JobState, transfer: Transfer, lines: LinesOf, place: Place): Alarm[] {
+  const seen = meteringOf(state, transfer, lines, place)
+  if (seen?.code !== 'too-much') return []
+  const mark = `${state.metering!.at}:${Math.round(seen.sinceS)}`
+  return [{ code: 'too-far-open', cause: `too-far-open:${transfer.transferId}:${mark}`, urgent: true }]
 }
 
 /** What is due in a job: holds and watches whose time is up. */

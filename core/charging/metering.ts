@@ -41,7 +41,8 @@ export function needleOf(low: readonly At[]): Needle {
 }
 
 export type MeteringState =
-  | { code: 'too-much'; lowPa: number; limitPa: number }
+  /** @property sinceS when it rose past it */
+  | { code: 'too-much'; lowPa: number; limitPa: number; sinceS: number }
   | { code: 'metering'; lowPa: number; limitPa: number; needle: Needle }
   | { code: 'vapour-only'; lowPa: number; limitPa: number }
 
@@ -54,7 +55,10 @@ export function watchMetering(
   const end = low.at(-1)
   if (!end) return undefined
   const limitPa = meteringLimitPa(runningPa, nearCompressor)
-  if (end.value > limitPa) return { code: 'too-much', lowPa: end.value, limitPa }
+  if (end.value > limitPa) {
+    const within = low.findLastIndex((each) => each.value <= limitPa)
+    return { code: 'too-much', lowPa: end.value, limitPa, sinceS: low[within + 1]!.atS }
+  }
   const needle = needleOf(low)
   return needle === 'settled' && end.value > runningPa
     ? { code: 'vapour-only', lowPa: end.value, limitPa }

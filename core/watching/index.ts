@@ -1,5 +1,6 @@
 export { chargeOf, type ChargeSeen, SNIFFED } from './charge-of'
-export { type LinesOf, type Place, readingsFrom } from './lines'
+export { type LinesOf, type Place } from './lines'
+export { isMetered, meteringOf } from './metering-of'
 export { liveNetMg, standsNow } from './on-scale'
 export { levelPaOf, mayStillComeKg, ORDINARY_K, pullOf } from './pull-of'
 export { pullLeft } from './pull-left'

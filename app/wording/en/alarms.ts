@@ -10,6 +10,7 @@ export const ALARM_WORDS: Record<AlarmCode, string> = {
   'cylinder-hot': 'The cylinder is hotter than 50 °C',
   'may-freeze': 'Water may freeze in the condenser',
   'hand-wanted': 'A station waits for a hand',
+  'too-far-open': 'Too far open: close it and wait',
   'station-stopped': 'A station has stopped',
   nudged: 'Somebody touched the scale',
   due: 'Time is up: a reading is due',

@@ -4,7 +4,7 @@ import { type ChargingState, handLag, NEVER_ABOVE_K, warmWater, watchCharge } fr
 import { tableOf } from '#core/refrigerants'
 import { isToppedUp, type Transfer } from '#core/tape'
 import { MG_PER_KG } from '#core/units'
-import { chargeOf, SNIFFED } from '#core/watching'
+import { chargeOf, isMetered, SNIFFED } from '#core/watching'
 import { firstToRing, ring } from '~/clocks/ring'
 import { draft } from '~/tape/use-tape'
 import { useShow } from '~/ui/reader'
@@ -14,7 +14,7 @@ import { useJob } from '../job-context'
 import { contentsBeforeMg } from '../stages/contents'
 import { TakeOut } from '../watch/take-out'
 import { useJudgedNow } from '../watch/use-place'
-import { isMetered, MeterFromHere, Metering } from './metering'
+import { MeterFromHere, Metering } from './metering'
 import '~/styles/pull.scss'
 
 /** In words and with a number what goes on in a running charge: the call comes as early as the hand is slow. */
@@ -81,7 +81,7 @@ export function ChargeLine({ transfer }: { transfer: Transfer }) {
           </Button>
         </div>
       )}
-      {metered && <Metering />}
+      {metered && <Metering transfer={transfer} />}
       {code === 'stands' && !seen.pauses && !closed && <WhatNow transfer={transfer} meters={!metered} />}
     </>
   )

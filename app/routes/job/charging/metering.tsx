@@ -1,20 +1,15 @@
 import { type FormEvent, useEffect, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { meteringLimitPa, watchMetering } from '#core/charging'
-import type { JobState, Transfer } from '#core/tape'
-import { readingsFrom } from '#core/watching'
+import { meteringLimitPa } from '#core/charging'
+import type { Transfer } from '#core/tape'
+import { meteringOf } from '#core/watching'
 import { ring } from '~/clocks/ring'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
-import { useReadersUnits, useShow } from '~/ui/reader'
-import { STANDARD_ATMOSPHERE_PA } from '#core/units'
+import { useShow } from '~/ui/reader'
 import { useJob } from '../job-context'
 import { useFigure } from '../stages/use-figure'
 import { useJudgedNow } from '../watch/use-place'
-
-/** Whether liquid is metered into the running suction side in this transfer. */
-export const isMetered = ({ metering }: JobState, { startedAt }: Transfer): boolean =>
-  metering !== undefined && metering.at >= startedAt
 
 /** The suction pressure with the valve still shut: nobody opens it further than so far above that. */
 export function MeterFromHere() {
@@ -45,23 +40,11 @@ export function MeterFromHere() {
 }
 
 /** As long as liquid is metered in: how far, and what the needle says. It calls. */
-export function Metering() {
+export function Metering({ transfer }: { transfer: Transfer }) {
   const { state } = useJob()
   const show = useShow()
-  const { atmospherePa = STANDARD_ATMOSPHERE_PA } = useReadersUnits()
-  const { lowPa, nearCompressor, at } = state.metering!
-  const seen = useJudgedNow(state.metering, null, (lines, place) => {
-    const { heard, either } = readingsFrom(at, at, lines, place)
-    const noted = state.pressureNotes.filter((each) => each.point === 'low')
-    return watchMetering(
-      either(
-        heard('low', (pa) => pa + atmospherePa),
-        noted,
-      ),
-      lowPa,
-      nearCompressor,
-    )
-  })
+  const { lowPa, nearCompressor } = state.metering!
+  const seen = useJudgedNow(state.metering, null, (lines, place) => meteringOf(state, transfer, lines, place))
   const tooFar = seen?.code === 'too-much'
   useEffect(() => {
     if (tooFar) ring()
