@@ -3,7 +3,7 @@ import { rule, quantity, type Verdict } from '../verdict'
 /** What is known of gas that was recovered into a cylinder. */
 export interface RecoveredGas {
   /** Air, or another gas, may have come with it: what speaks for that. Nobody has measured it since. */
-  unmeasured: readonly ('air-drawn-in' | 'hoses-not-purged')[]
+  unmeasured: readonly ('air-drawn-in' | 'hoses-not-purged' | 'machine-not-known')[]
   /** The machine was purged, or what it keeps is booked: before that there is no word on it. */
   purged: boolean
   /** An acid test of gas or oil; undefined: none was made. */
@@ -36,6 +36,7 @@ export type GasReason =
   | 'gas-mixed'
   | 'air-drawn-in'
   | 'hoses-not-purged'
+  | 'machine-not-known'
   | 'rest-and-measure'
   | 'gas-acid'
   | 'gas-air'

@@ -1,7 +1,7 @@
 import { kitAt } from './chapters/kit'
 import { transferAt } from './episodes'
 import { gasAt } from './gas-at'
-import type { JobState } from './state'
+import { type JobState, stepDone } from './state'
 import type { Transfer } from './weighings'
 
 /** A transfer that a piece of kit was used for. */
@@ -38,6 +38,13 @@ export function kitUses(state: JobState): KitUse[] {
     }))
   })
 }
+
+/** Nothing of another gas came out of the machine: it is the shop's, whose books know it, or somebody has said so. */
+export const machineIsClean = (state: JobState): boolean =>
+  stepDone(state, 'rig-drier') ||
+  state.transfers
+    .filter((each) => each.use === 'recover')
+    .every((each) => kitAt(state, ['machine', 'station'], transferAt(each)) !== undefined)
 
 /** A self-purge that was ticked off after the last pull, unless it was said that the machine keeps some. */
 function purgedIn(state: JobState, kitId: string, last: Transfer): number | null {

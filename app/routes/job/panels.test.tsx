@@ -416,8 +416,14 @@ describe('the gas', () => {
     expect(panel('recover', [...done, purged, emptied()], { cylinders: empty })).toContain(
       'Measure it before it goes back',
     )
-    expect(panel('recover', [...done, purged, emptied()], { cylinders: empty })).toContain('They were purged')
-    const after = panel('recover', [hoses, ...done, purged, emptied()], { cylinders: empty })
+    expect(panel('recover', [...done, purged, emptied()], { cylinders: empty })).toContain(
+      'Hoses were purged',
+    )
+    const unknown = panel('recover', [hoses, ...done, purged, emptied()], { cylinders: empty })
+    expect(unknown).toContain('Measure it before it goes back')
+    expect(unknown).toContain('Machine was purged of its last gas')
+    const machine = wrote('step-done', { step: 'rig-drier' })
+    const after = panel('recover', [hoses, machine, ...done, purged, emptied()], { cylinders: empty })
     expect(after).toContain('It may go back into this system')
     const burnt = panel(
       'recover',
@@ -498,6 +504,7 @@ describe('Check readings', () => {
 describe('May the gas go back?', () => {
   const pulled = [
     wrote('step-done', { step: 'purged-hoses' }),
+    wrote('step-done', { step: 'rig-drier' }),
     started(),
     ended(17_900_000),
     emptied(),

@@ -173,7 +173,10 @@ export const VERDICT_REASONS: Record<VerdictReason, string> = {
   'gas-acid-not-tested': 'The compressor failed, and no acid test is noted.',
   'air-drawn-in': 'A leak was known, and the system stood below zero: air came in with the gas.',
   'hoses-not-purged': 'Nobody said that the hoses were purged: what was in them went into the cylinder.',
-  'rest-and-measure': 'Let the cylinder rest, and note its pressure and its temperature: they tell air.',
+  'machine-not-known':
+    'Nobody said which machine pulled it, or that it was purged of its last gas: some of that may have come along.',
+  'rest-and-measure':
+    'Let the cylinder rest, and note its pressure and its temperature: they tell air and another gas.',
   'gas-on-doubtful': 'It lies on gas that was doubtful already.',
   'gas-clean-as-far': 'Nothing that is noted speaks against it.',
   'gas-owner-same': 'It is its owner’s own gas.',

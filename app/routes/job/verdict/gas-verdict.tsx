@@ -1,6 +1,6 @@
 import { Button, Form } from 'react-bootstrap'
 import { type GasVerdict, judgeGas, markFor, type RecoveredGas } from '#core/recovery'
-import { airBrought, airIn, gasAt, gasIsFoul, stepDone } from '#core/tape'
+import { airBrought, airIn, gasAt, gasIsFoul, machineIsClean, stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS } from '~/wording/en'
@@ -100,18 +100,23 @@ function OfCylinder({ cylinder }: { cylinder: JobCylinder }) {
   )
 }
 
-/** What settles it: a word on the hoses, or a gauge and a clamp on the cylinder at rest. */
+/** What a word settles. */
+const SETTLES: [reason: GasVerdict['reasons'][number]['code'], step: string, words: string][] = [
+  ['hoses-not-purged', 'purged-hoses', 'Hoses were purged'],
+  ['machine-not-known', 'rig-drier', 'Machine was purged of its last gas'],
+]
+
+/** What settles it: a word on hoses and machine, or a gauge and a clamp on the cylinder at rest. */
 function Settle({ verdict }: { verdict: GasVerdict }) {
   const { note, openStage } = useJob()
   return (
     <div className="row-of mt-1">
-      {verdict.reasons.some(({ code }) => code === 'hoses-not-purged') && (
-        <Button
-          variant="outline-primary"
-          onClick={() => note([draft('step-done', { step: 'purged-hoses' })])}
-        >
-          They were purged
-        </Button>
+      {SETTLES.filter(([reason]) => verdict.reasons.some(({ code }) => code === reason)).map(
+        ([reason, step, words]) => (
+          <Button key={reason} variant="outline-primary" onClick={() => note([draft('step-done', { step })])}>
+            {words}
+          </Button>
+        ),
       )}
       <Button variant="outline-primary" onClick={() => openStage('prepare')}>
         Measure it at rest
@@ -129,7 +134,12 @@ function useGas(cylinder: JobCylinder): GasVerdict {
   const last = state.transfers.findLast((each) => each.use === 'recover')
   const { isMeasured, share } = airIn(state, cylinderId)
   const gas: Omit<RecoveredGas, 'wasInIt'> = {
-    unmeasured: isMeasured ? [] : airBrought(state).map((each) => AGAINST[each]),
+    unmeasured: isMeasured
+      ? []
+      : [
+          ...airBrought(state).map((each) => AGAINST[each]),
+          ...(machineIsClean(state) ? [] : (['machine-not-known'] as const)),
+        ],
     purged: stepDone(state, 'self-purged', last?.startedAt) || state.episodes.some((each) => each.keptMg > 0),
     acid: acidOf(state.gasTests),
     compressorFailed:
