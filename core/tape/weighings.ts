@@ -70,6 +70,8 @@ interface Common {
   sigmaMg: number
   /** Gross weight now, by the newest gross reading, or tare and books and what has moved; null: cannot be known. */
   grossMg: number | null
+  /** As much may have moved between two scales, with the valve open and on neither, mg. */
+  unseenMg: number
   /** How far two scales disagreed with the valve shut between them: new less old. */
   gaps: { segment: number; gapMg: number }[]
 }
@@ -170,6 +172,7 @@ export function measure(transfer: Transfer): void {
     if (moved !== 0 || segments.length === 1) variance += differenceSigmaMg(division) ** 2
   })
   transfer.amountMg = sign * (grossMg - startMg - unmovedMg)
+  transfer.unseenMg = Math.round(Math.sqrt(unseenVariance))
   transfer.sigmaMg = Math.round(Math.sqrt(variance + unseenVariance))
   transfer.grossMg = known ? grossMg : null
 }

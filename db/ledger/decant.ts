@@ -77,9 +77,11 @@ export async function bookDecant(tx: ShopTx, request: DecantRequest): Promise<vo
     marginPct,
     ...(request.before && { before: request.before }),
   })
+  const open = questions.filter((each) => !sure.includes(each))
+  // A slip of the hand is asked about before anything is said that rests on it.
+  if (open.includes('before-off-the-books')) throw new DecantAsked('before-off-the-books')
   if (refusals.length > 0) throw new DecantRefused(refusals)
-  const asked = questions.find((each) => !sure.includes(each))
-  if (asked) throw new DecantAsked(asked)
+  if (open[0]) throw new DecantAsked(open[0])
   const [from, to] = [place('cylinder', giverId), place('cylinder', takerId)]
   const moved = (over: Pick<Booking, 'key' | 'from' | 'to' | 'massMg' | 'knownBy'>): Booking => ({
     refrigerant: giver.refrigerant,

@@ -112,6 +112,12 @@ export function DecantForm({
       {errors.sure && (
         <div className="field-error" role="alert">
           {errors.sure}
+          {refused?.asked === 'before-off-the-books' && typed?.on !== 'giver' && (
+            <>
+              {' '}
+              By the books {cylinder.label} weighs {show('weight', cylinder.tareMg + cylinder.balanceMg)}.
+            </>
+          )}
         </div>
       )}
       <div className="row-of">

@@ -50,11 +50,14 @@ describe('from one cylinder into another', () => {
     }
     // By the books the taker weighs 9.5 kg, and the giver has 1 kg.
     const first = await send('9.0 kg', '11.0 kg')
-    expect(first.body).toMatchObject({ asked: 'owner-onto-shops', typed: { before: '9.0 kg' } })
-    const second = await send('9.0 kg', '11.0 kg', { sure: 'owner-onto-shops' })
-    expect(second.body).toMatchObject({ asked: 'before-off-the-books' })
-    const third = await send('9.0 kg', '11.0 kg', { sure: 'owner-onto-shops,before-off-the-books' })
+    expect(first.body).toMatchObject({ asked: 'before-off-the-books', typed: { before: '9.0 kg' } })
+    const second = await send('9.0 kg', '11.0 kg', { sure: 'before-off-the-books' })
+    expect(second.body).toMatchObject({ asked: 'owner-onto-shops' })
+    const third = await send('9.0 kg', '11.0 kg', { sure: 'before-off-the-books,owner-onto-shops' })
     expect(third.body).toMatchObject({ asked: 'more-than-it-had' })
+    // 0.95 for 9.5: past the limit, if it were so; the digits come first.
+    expect((await send('0.95 kg', '30 kg')).body).toMatchObject({ errors: { form: expect.any(String) as string } })
+    expect((await send('5.5 kg', '30 kg')).body).toMatchObject({ asked: 'before-off-the-books' })
     const balanceOf = async () => (await inShop(shop.shopId, (tx) => cylinderOf(tx, takerId)))!.balanceMg / KG
     expect(await balanceOf()).toBe(3)
     const sure = 'owner-onto-shops,before-off-the-books,more-than-it-had'

@@ -148,6 +148,7 @@ function start(state: JobState, body: TransferBodies['run-started'], entry: Stam
     sigmaMg: 0,
     grossMg: null,
     gaps: [],
+    unseenMg: 0,
   }
   const opened: Transfer =
     use === 'recover' ? { ...common, use } : { ...common, use, hoseMg: 0, plannedHoseMg: hoseMg }

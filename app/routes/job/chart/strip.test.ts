@@ -55,6 +55,16 @@ describe('the strip', () => {
     expect(band(us, 'pressure')!.lines[1]!.points[0]![1]).toBeCloseTo(290.1, 1)
   })
 
+  it('from one scale to another no line runs', () => {
+    const state = stateOf(
+      run(1_000),
+      wrote('weight-noted', { runId: 'r', weightMg: 13e6 }, 2_000),
+      wrote('scale-changed', { runId: 'r', scale: 'S2', mode: 'net', weightMg: 0, valveShut: true }, 3_000),
+    )
+    const strip = stripOf(state, [], {}, { units: METRIC_UNITS }, words)
+    expect(band(strip, 'weight')!.lines[0]!.points).toEqual([[1_000, 12], [2_000, 13], null, [3_000, 0]])
+  })
+
   it('what was heard is a line with its gaps, in the reader’s units', () => {
     const heard = [
       { channel: 'weight' as const, name: 'Scale 2', points: [[1_000, 12], null, [9_000, 13.6]] as never },

@@ -108,7 +108,7 @@ export function stripOf(
         points: points.map((point): Point | null => point && [point[0], turn(point[1])]),
         noted: false,
       }))
-  const noted = (name: string, ink: Ink, points: Point[]): Line[] =>
+  const noted = (name: string, ink: Ink, points: (Point | null)[]): Line[] =>
     points.length > 0 ? [{ name, ink, points, noted: true }] : []
 
   const bands: Band[] = [
@@ -122,7 +122,11 @@ export function stripOf(
           noted(
             transfer.use === 'recover' ? 'noted, recovering' : 'noted, charging',
             'copper',
-            transfer.weighings.map((each): Point => [each.at, mg(each.weightMg)]),
+            // Another scale reads from another zero: no line runs from one to the other.
+            transfer.weighings.flatMap((each, i, all): (Point | null)[] => [
+              ...(i > 0 && all[i - 1]!.segment !== each.segment ? [null] : []),
+              [each.at, mg(each.weightMg)],
+            ]),
           ),
         ),
       ],

@@ -71,15 +71,27 @@ export function Figures({ transfer }: { transfer: Transfer }) {
 function Reckoned({ transfer }: { transfer: Transfer }) {
   const { state } = useJob()
   const show = useShow()
+  const unseen = transfer.unseenMg > 0 && (
+    <p className="mb-0">
+      Between the two scales the valve stood open: up to {show('weight', transfer.unseenMg)} passed that
+      nobody weighed.
+    </p>
+  )
   if (transfer.use === 'recover')
-    return transfer.gaps.map(({ segment, gapMg }) => (
-      <p key={segment} className="quiet mb-0">
-        The two scales differ by {show('weight', Math.abs(gapMg))}: the second reads{' '}
-        {gapMg > 0 ? 'more' : 'less'}.
-      </p>
-    ))
+    return (
+      <>
+        {unseen}
+        {transfer.gaps.map(({ segment, gapMg }) => (
+          <p key={segment} className="quiet mb-0">
+            The two scales differ by {show('weight', Math.abs(gapMg))}: the second reads{' '}
+            {gapMg > 0 ? 'more' : 'less'}.
+          </p>
+        ))}
+      </>
+    )
   return (
     <>
+      {unseen}
       {isToppedUp(state) && (
         <p className="mb-0">
           A top-up: how much was in it nobody knows, so there is no stop weight. Go by the readings.
