@@ -404,6 +404,23 @@ describe('before a recovery', () => {
   })
 })
 
+describe('a charge that is shut in', () => {
+  const shut = wrote('recovery-ended', { how: 'shut-in' }, 1_000)
+  const searched = wrote('leak-checked', { method: 'detector', found: false, text: '' }, 2_000)
+  it('nothing goes in before it is back; and it is not let into what was not proved', () => {
+    const text = panel('charge', [shut])
+    expect(text).toContain('Leave the valves shut')
+    expect(text).not.toContain('Target charge')
+    const held = [
+      wrote('hold-started', { holdId: 'h', pressurePa: 40 }, 3_000),
+      wrote('hold-ended', { holdId: 'h', pressurePa: 45 }, 1_203_000),
+    ]
+    const proved = panel('charge', [shut, searched, ...held])
+    expect(proved).toContain('Open its valves slowly')
+    expect(proved).not.toContain('Leave the valves shut')
+  })
+})
+
 describe('the gas', () => {
   const done = [started(12_000_000), ended(14_900_000)]
   it('no word before the purge; after it, back into the system; burnt and not tested, filtered first', () => {

@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import { chargeToleranceMg, type TargetReason } from '#core/charging'
 import {
   inSystemNow,
+  isProved,
   isToppedUp,
   leakLookedFor,
   openTransfer,
@@ -47,6 +48,7 @@ export function Charge() {
   if (transfer?.use === 'recover') return <p className="mb-0">A recovery is running: end it first.</p>
   if (transfer) return <ScaleFace transfer={transfer} leave={wholeJob} />
   const now = state.episodes.at(-1)!
+  if (shutInAt(now) !== undefined) return <ShutIn />
   const charged = now.charges > 0 && now.emptiedAt === undefined
   const left = toGoMg(state)
   const short = left !== undefined && state.target !== undefined && left > state.target.toleranceMg
@@ -58,7 +60,6 @@ export function Charge() {
   return (
     <>
       <AccountForGas />
-      {shutInAt(now) !== undefined && <StepList steps={['valves-opened']} />}
       {topUp && !closed && <NotEmptied />}
       {charged && <Charged />}
       {charged && <VerdictOf about="charge" />}
@@ -79,6 +80,27 @@ export function Charge() {
         !topUp &&
         state.target &&
         (!chosen ? <OtherCylinders wantedMg={state.target.massMg} /> : <Start charged={charged} />)}
+    </>
+  )
+}
+
+/** The charge waits behind its valves: nothing goes in before it is back. */
+function ShutIn() {
+  const { state } = useJob()
+  return (
+    <>
+      <AccountForGas />
+      {isProved(state) ? (
+        <p className="mb-0">
+          The charge waits in the outdoor unit. Open its valves slowly, liquid side first.
+        </p>
+      ) : (
+        <p className="field-error mb-0" role="alert">
+          No vacuum hold stands: what is left in there, air or water, mixes with the charge. Leave the valves
+          shut.
+        </p>
+      )}
+      <StepList steps={['valves-opened']} />
     </>
   )
 }
