@@ -108,6 +108,9 @@ export function episodesOf(state: JobState): Episode[] {
       } else if (end.how === 'shut-in') {
         // The vacuum is that of the rest of the circuit.
         now.shutIn = { at: end.at }
+        // Who said before that it was empty had it wrong: the charge is in there.
+        now.disproved.push(...now.emptiedBy)
+        now.emptiedBy = []
         delete now.emptiedAt
         delete now.unaccounted
       }
