@@ -56,7 +56,9 @@ describe('from one cylinder into another', () => {
     const third = await send('9.0 kg', '11.0 kg', { sure: 'before-off-the-books,owner-onto-shops' })
     expect(third.body).toMatchObject({ asked: 'more-than-it-had' })
     // 0.95 for 9.5: past the limit, if it were so; the digits come first.
-    expect((await send('0.95 kg', '30 kg')).body).toMatchObject({ errors: { form: expect.any(String) as string } })
+    expect((await send('0.95 kg', '30 kg')).body).toMatchObject({
+      errors: { form: expect.any(String) as string },
+    })
     expect((await send('5.5 kg', '30 kg')).body).toMatchObject({ asked: 'before-off-the-books' })
     const balanceOf = async () => (await inShop(shop.shopId, (tx) => cylinderOf(tx, takerId)))!.balanceMg / KG
     expect(await balanceOf()).toBe(3)
