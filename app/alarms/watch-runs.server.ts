@@ -9,12 +9,12 @@ import {
 } from '#core/alarms'
 import { grossLimitMg } from '#core/cylinders'
 import {
+  expectedIn,
   type JobState,
   leakKnown,
   openTransfer,
   runningProgramme,
   type Transfer,
-  expectedIn,
 } from '#core/tape'
 import { atmospherePa, MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { liveNetMg, standsNow } from '#core/watching'

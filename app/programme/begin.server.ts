@@ -12,8 +12,9 @@ import {
   programmeQuestions,
 } from '#core/programme'
 import {
-  type JobState,
+  expectedIn,
   isProved,
+  type JobState,
   kitInUse,
   needsClearing,
   openedAt,
@@ -21,7 +22,6 @@ import {
   runningProgramme,
   type Saying,
   wrongOil,
-  expectedIn,
 } from '#core/tape'
 import { atmospherePa, MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { HOLD_RULE } from '#core/vacuum'

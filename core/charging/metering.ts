@@ -9,6 +9,9 @@ export function meteringLimitPa(runningPa: number, nearCompressor: boolean): num
   return runningPa + (nearCompressor ? NEAR_PORT_PA : ABOVE_PA)
 }
 
+/** Closed far enough: a needle that trembles about the limit has not been back, Pa. */
+const BACK_PA = 10_000
+
 export type Needle = 'trembling' | 'settled' | 'cannot-tell'
 
 /** Looked at over the last seconds, of samples that are close enough to show it. */
@@ -41,7 +44,7 @@ export function needleOf(low: readonly At[]): Needle {
 }
 
 export type MeteringState =
-  /** @property sinceS when it rose past it */
+  /** @property sinceS when it left what was well within, from the zero of the readings; 0: it never was */
   | { code: 'too-much'; lowPa: number; limitPa: number; sinceS: number }
   | { code: 'metering'; lowPa: number; limitPa: number; needle: Needle }
   | { code: 'vapour-only'; lowPa: number; limitPa: number }
@@ -56,8 +59,8 @@ export function watchMetering(
   if (!end) return undefined
   const limitPa = meteringLimitPa(runningPa, nearCompressor)
   if (end.value > limitPa) {
-    const within = low.findLastIndex((each) => each.value <= limitPa)
-    return { code: 'too-much', lowPa: end.value, limitPa, sinceS: low[within + 1]!.atS }
+    const back = low.findLastIndex((each) => each.value <= limitPa - BACK_PA)
+    return { code: 'too-much', lowPa: end.value, limitPa, sinceS: back === -1 ? 0 : low[back + 1]!.atS }
   }
   const needle = needleOf(low)
   return needle === 'settled' && end.value > runningPa

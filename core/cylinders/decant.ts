@@ -1,5 +1,5 @@
 import type { Condition, Cylinder } from './cylinder'
-import { isFarFromBooks } from './reweigh'
+import { FAR_MG, isFarFromBooks } from './reweigh'
 import { type Fitness, mayTake } from './take'
 
 /** The worse of two conditions. */
@@ -45,11 +45,9 @@ export function mayDecant({ giver, taker, massMg, today, marginPct, before }: De
   const questions: DecantQuestion[] = []
   if (giver.ownerCustomerId !== null && taker.ownerCustomerId === null) questions.push('owner-onto-shops')
   const weighed = before?.on === 'giver' ? giver : taker
-  if (before && !isZeroed(before.grossMg, weighed) && !isUnwritten(weighed))
-    if (isFarFromBooks(before.grossMg, weighed)) questions.push('before-off-the-books')
-  const leftMg = giver.tareMg + giver.balanceMg - massMg
-  if (leftMg < giver.tareMg && !isUnwritten(giver) && isFarFromBooks(leftMg, { ...giver, balanceMg: 0 }))
-    questions.push('more-than-it-had')
+  const isKnown = before && !isZeroed(before.grossMg, weighed) && !isUnwritten(weighed)
+  if (isKnown && isFarFromBooks(before.grossMg, weighed)) questions.push('before-off-the-books')
+  if (massMg - giver.balanceMg > FAR_MG && !isUnwritten(giver)) questions.push('more-than-it-had')
   const condition = worse(giver.condition, taker.condition)
   const refusals: (DecantRefusal | Fitness['refusals'][number]['code'])[] = []
   if (giver.cylinderId === taker.cylinderId) refusals.push('same-cylinder')

@@ -21,7 +21,7 @@ export interface AskedReweigh {
 /** A cap, a hose and a worn collar change a tare by less than this, mg. */
 const TARE_SLACK_MG = 150_000
 /** So far from the books, or a tenth of what they have in it, a scale may say without being asked, mg. */
-const FAR_MG = 300_000
+export const FAR_MG = 300_000
 const LB_PER_KG = MG_PER_KG / MG_PER_LB
 /** A point that slipped, and pounds for kilograms. */
 const MEANT = [0.1, 10, 1 / LB_PER_KG, LB_PER_KG]

@@ -1,6 +1,6 @@
 import { expectedDuration } from '#core/recovery'
 import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
-import { chargeKgOf, kitAt, levelHere, type RecoveryPlan, expectedIn } from '#core/tape'
+import { chargeKgOf, expectedIn, kitAt, levelHere, type RecoveryPlan } from '#core/tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA, ZERO_CELSIUS_K } from '#core/units'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { minutesRange } from '~/ui/time'

@@ -4,12 +4,12 @@ import { type CylinderPort, type EndLevelUse, type HoseSize, methodsFor } from '
 import { glideK, refrigerant as factsOf, tableOf } from '#core/refrigerants'
 import {
   chargeKgOf,
+  expectedIn,
   type JobState,
   kitAt,
   levelUse,
   type RecoveryPlan,
   stepDone,
-  expectedIn,
 } from '#core/tape'
 import { ZERO_CELSIUS_K } from '#core/units'
 import { draft } from '~/tape/use-tape'

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { leakKnown, openTransfer, stopReadingMg, expectedIn } from '#core/tape'
+import { expectedIn, leakKnown, openTransfer, stopReadingMg } from '#core/tape'
 import { levelPaOf } from '#core/watching'
 import { keyOf, type LiveStore } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'

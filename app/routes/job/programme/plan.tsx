@@ -9,7 +9,7 @@ import {
   STEP_FIGURES,
   type StepFigure,
 } from '#core/programme'
-import { isProved, leftOf, openedAt, expectedIn } from '#core/tape'
+import { expectedIn, isProved, leftOf, openedAt } from '#core/tape'
 import { newId } from '~/tape/device'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits } from '~/ui/reader'

@@ -2,12 +2,12 @@ import { Button } from 'react-bootstrap'
 import type { RecoveryEndKind } from '#core/recovery'
 import {
   chargeKgOf,
+  expectedIn,
   gasUnaccounted,
   type JobState,
   type Notice,
   type NoticeCode,
   notices,
-  expectedIn,
 } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useReadersUnits, useShow } from '~/ui/reader'

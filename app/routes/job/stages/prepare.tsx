@@ -1,5 +1,5 @@
-import { expectedIn } from '#core/tape'
 import { useState } from 'react'
+import { expectedIn } from '#core/tape'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { REFRIGERANTS, refrigerant as factsOf } from '#core/refrigerants'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { judgeWait, type RecoveryEndKind } from '#core/recovery'
-import { asFound, gasUnaccounted, openTransfer, recoveredEpisode, stepDone, expectedIn } from '#core/tape'
+import { asFound, expectedIn, gasUnaccounted, openTransfer, recoveredEpisode, stepDone } from '#core/tape'
 import { waitedAfter, waitOf } from '#core/watching'
 import { draft } from '~/tape/use-tape'
 import { Value } from '~/ui/reader'

@@ -1,5 +1,5 @@
-import { expectedIn, plateOf } from '#core/tape'
 import type { FormEvent } from 'react'
+import { expectedIn, plateOf } from '#core/tape'
 import { Button } from 'react-bootstrap'
 import { tableOf } from '#core/refrigerants'
 import { type Explanation, explanations } from '#core/systems'

@@ -1,5 +1,5 @@
 import { restMg, waterfall, type WaterfallStep } from '#core/recovery'
-import { recoveredEpisode, expectedIn } from '#core/tape'
+import { expectedIn, recoveredEpisode } from '#core/tape'
 import { MG_PER_KG } from '#core/units'
 import type { Verdict } from '#core/verdict'
 import { useShow } from '~/ui/reader'

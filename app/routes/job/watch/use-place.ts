@@ -1,5 +1,5 @@
-import { expectedIn } from '#core/tape'
 import { useEffect, useEffectEvent, useState } from 'react'
+import { expectedIn } from '#core/tape'
 import { levelPaOf, type LinesOf, type Place } from '#core/watching'
 import { keyOf } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'
