@@ -157,7 +157,7 @@ test('a running pull is watched in words: it comes, it stands with pressure up, 
     await expect(line).toContainText('4.00 bar g, for')
     stopLow()
     // Nobody believes a gauge that has gone silent: after three minutes it counts no more; typed it does at once.
-    await page.getByRole('button', { name: 'Low side' }).click()
+    await page.getByRole('button', { name: /^Low side/ }).click()
     await page.locator('#face-figure').fill('0 bar')
     await page.locator('#face-figure').press('Enter')
     await expect(page.locator('.face-readings')).toContainText('0.00 bar g')
