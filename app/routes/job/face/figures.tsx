@@ -67,14 +67,18 @@ export function Figures({ transfer }: { transfer: Transfer }) {
   )
 }
 
+/** What nobody weighed is known to no gram. */
+const UNSEEN_STEP_MG = 10_000
+
 /** What a figure rests on, and what there is none for. */
 function Reckoned({ transfer }: { transfer: Transfer }) {
   const { state } = useJob()
   const show = useShow()
   const unseen = transfer.unseenMg > 0 && (
     <p className="mb-0">
-      Between the two scales the valve stood open: up to {show('weight', transfer.unseenMg)} passed that
-      nobody weighed.
+      Between the two scales the valve stood open: up to{' '}
+      {show('weight', Math.ceil(transfer.unseenMg / UNSEEN_STEP_MG) * UNSEEN_STEP_MG)} passed that nobody
+      weighed.
     </p>
   )
   if (transfer.use === 'recover')
