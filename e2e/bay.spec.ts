@@ -49,7 +49,7 @@ async function begin(page: Page, jobId: string, station: AStation) {
   await page.getByRole('button', { name: new RegExp(`^${station.label}`) }).click()
   await page.getByRole('button', { name: `Quick ${station.label}`, exact: true }).click()
   await page.getByRole('button', { name: `Begin on ${station.label}` }).click()
-  await expect(page.locator('.bay-ask')).toContainText('Couple both hoses', { timeout: 20_000 })
+  await expect(page.locator('.bay-ask')).toContainText('Couple both hoses')
 }
 
 /** Gives every hand that it asks for, until it asks for this one, or says that. */
@@ -131,11 +131,11 @@ test('a vehicle from programme to vent temperature, while another one waits; the
     // The other one has waited all the while, and goes on; in the middle of its recovery the power is gone.
     await open(page, `/jobs/${van}`)
     await helpUntil(page, /NowRecover/)
-    await expect.poll(() => tankMg(shop, stations[1]), { timeout: 30_000 }).toBeGreaterThan(0)
+    await expect.poll(() => tankMg(shop, stations[1])).toBeGreaterThan(0)
     running.kill('SIGKILL')
     running = gateway.start()
     const bay = page.getByRole('region', { name: 'Programme' })
-    await expect(bay).toContainText('The programme stopped: recover', { timeout: 40_000 })
+    await expect(bay).toContainText('The programme stopped: recover')
     await expect(bay).toContainText('the power was gone')
     await expect(bay).toContainText(/Left: recover, drain and read the oil, vacuum/)
     await expect(bay.getByRole('button', { name: 'Go on with what is left' })).toBeVisible()

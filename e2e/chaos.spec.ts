@@ -4,8 +4,6 @@ import { chaos, failover, type ChaosResult } from '../bench/chaos'
 import { liveChaos } from '../bench/live-chaos'
 import { expect, test } from '@playwright/test'
 
-test.setTimeout(150_000)
-
 function expectSound(result: ChaosResult) {
   expect(result.lost).toEqual([])
   expect(result.doubled).toEqual([])

@@ -8,8 +8,6 @@ import { cookieOf } from '../testing/a-session'
 import { aJob, anEntry, note } from '../testing/a-shop'
 import { aCylinder, aSystem, expect, type Harbour, test } from './shop'
 
-test.setTimeout(120_000)
-
 const nobody = randomUUID()
 const NASTY = [
   'scale-check',

@@ -86,7 +86,6 @@ async function quickJob(
 test('eight hours without signal: three jobs from quick start to verdict, a reload and a restart between them', async ({
   baseURL,
 }) => {
-  test.setTimeout(180_000)
   const shop = await aShop('no password', undefined, { units: METRIC_UNITS })
   const labels = ['Tern 1', 'Tern 2', 'Tern 3']
   const cylinders = await Promise.all(labels.map((label) => aCylinder(shop, { label })))
@@ -129,7 +128,7 @@ test('eight hours without signal: three jobs from quick start to verdict, a relo
     await page.clock.fastForward(60_000)
     const numbers = async () =>
       Promise.all(jobs.map(async (jobId) => (await inShop(shop.shopId, (tx) => jobHead(tx, jobId)))?.number))
-    await expect.poll(async () => (await numbers()).filter(Boolean).length, { timeout: 40_000 }).toBe(3)
+    await expect.poll(async () => (await numbers()).filter(Boolean).length).toBe(3)
     for (const jobId of jobs)
       await expect
         .poll(() => kindsOf(shop, jobId))
@@ -158,7 +157,6 @@ test('eight hours without signal: three jobs from quick start to verdict, a relo
 test('cylinders and systems that are made without signal are sent before what names them', async ({
   baseURL,
 }) => {
-  test.setTimeout(120_000)
   const shop = await aShop('no password', undefined, { units: METRIC_UNITS })
   await aCylinder(shop, { label: 'Skua 1' })
   const phone = await aPhone(shop, baseURL!)
@@ -197,11 +195,11 @@ test('cylinders and systems that are made without signal are sent before what na
     await expect(page.getByRole('heading', { name: 'R-134a into Skua 12' })).toBeVisible()
     const second = idIn(page)
     await page.context().setOffline(false)
-    await expect.poll(() => kindsOf(shop, second), { timeout: 40_000 }).toContain('run-started')
+    await expect.poll(() => kindsOf(shop, second)).toContain('run-started')
     expect(await inShop(shop.shopId, (tx) => findCylinders(tx, 'Skua 12'))).toMatchObject([
       { tareMg: 9_000_000, waterCapacityMg: 11_900_000, testYears: 5 },
     ])
-    await expect.poll(() => kindsOf(shop, jobId), { timeout: 40_000 }).toContain('run-started')
+    await expect.poll(() => kindsOf(shop, jobId)).toContain('run-started')
     const told = page.getByText(/was taken meanwhile: it is Skua 9 \(2\) now/)
     await expect(told).toBeVisible()
     // Whoever has not read it yet finds it on the next page, too.
@@ -230,7 +228,6 @@ async function quickJobOn(page: Page, label: string): Promise<string> {
 test('photos that are taken without signal stay on the device, and are sent and noted when it is back', async ({
   baseURL,
 }) => {
-  test.setTimeout(120_000)
   const shop = await aShop('no password', undefined, { units: METRIC_UNITS })
   const jobId = await aJob(shop)
   await note(shop, jobId, anEntry('job-described', { refrigerant: 'R-404A', title: 'Store at the quay' }))
@@ -280,7 +277,7 @@ test('photos that are taken without signal stay on the device, and are sent and 
     expect(await noted()).toEqual([])
 
     await page.context().setOffline(false)
-    await expect.poll(noted, { timeout: 40_000 }).toEqual(['photo-noted'])
+    await expect.poll(noted).toEqual(['photo-noted'])
     await expect(photos()).not.toContainText('not sent yet')
     await expect(taken()).toHaveCount(1)
     expect(await seen()).toEqual([1200, 1600])
@@ -323,7 +320,6 @@ test('a machine that pulled here without signal says which gas it holds', async 
 test('somebody else used the cylinder meanwhile: told at once, with what to do, until somebody says how it was', async ({
   baseURL,
 }) => {
-  test.setTimeout(120_000)
   const shop = await aShop('no password', undefined, { units: METRIC_UNITS })
   const cylinderId = await aCylinder(shop, { label: 'Auk 3' })
   const phone = await aPhone(shop, baseURL!)
@@ -353,7 +349,7 @@ test('somebody else used the cylinder meanwhile: told at once, with what to do, 
       anEntry('run-ended', { runId, weightMg: 12_500_000, hoseMg: 0 }, { at: between }),
     )
     await page.context().setOffline(false)
-    await expect.poll(async () => (await tape()).length, { timeout: 40_000 }).toBeGreaterThan(5)
+    await expect.poll(async () => (await tape()).length).toBeGreaterThan(5)
     const line = page.getByText('What you did without signal does not go together with the books')
     await expect(line).toBeVisible()
     await page.getByRole('link', { name: 'Look at the job' }).tap()
@@ -551,7 +547,7 @@ for (const [what, broken] of [
     await page.goBack()
     await expect(page.locator('.hero').first()).toHaveText('1.000 kg')
     await context.setOffline(false)
-    await expect.poll(async () => (await tape()).length, { timeout: 30_000 }).toBe(before + 1)
+    await expect.poll(async () => (await tape()).length).toBe(before + 1)
     await context.close()
   })
 
@@ -631,7 +627,7 @@ test('a browser that is killed while it sends, fifty times: nothing is lost, and
       { length: ROUNDS * NOTES },
       (_, i) => `round ${Math.floor(i / NOTES)} note ${i % NOTES}`,
     )
-    await expect.poll(async () => (await texts()).length, { timeout: 30_000 }).toBe(wanted.length)
+    await expect.poll(async () => (await texts()).length).toBe(wanted.length)
     expect((await texts()).toSorted()).toEqual(wanted.toSorted())
     await expect.poll(() => page.evaluate(waitingInRoom)).toBe(0)
   } finally {

@@ -97,7 +97,6 @@ test('a live recovery with two pulls: what goes on, the wait, the second pull, t
   alone,
   baseURL,
 }) => {
-  test.setTimeout(180_000)
   const { page, shop } = await alone()
   const rig = await aRig(shop, baseURL!)
   const gateway = rig.start()
@@ -115,8 +114,8 @@ test('a live recovery with two pulls: what goes on, the wait, the second pull, t
     await page.getByRole('button', { name: /Take 9\.000 kg from the scale/ }).click()
     await page.getByRole('button', { name: 'Start recovery' }).click()
     const says = page.locator('.pull-state > strong')
-    await expect(says).toHaveText(/Liquid coming|Vapour coming|Slowing/, { timeout: 40_000 })
-    await expect(says).toHaveText(/Done, it seems|comes back|Gauge near zero/, { timeout: 40_000 })
+    await expect(says).toHaveText(/Liquid coming|Vapour coming|Slowing/)
+    await expect(says).toHaveText(/Done, it seems|comes back|Gauge near zero/)
     await page.getByRole('button', { name: 'Finish …' }).click()
     await page.getByRole('button', { name: /^End with .* live$/ }).click()
 
@@ -174,7 +173,7 @@ test('three runs at once: the Bench shows each, an alarm reaches another screen,
   )
   for (const { path } of runs) await open(page, path)
   await open(page, '/')
-  await expect(page.locator('.job-card.running')).toHaveCount(3, { timeout: 15_000 })
+  await expect(page.locator('.job-card.running')).toHaveCount(3)
   await open(page, '/slide-rule/weights')
   const [first] = runs
   const [started] = await first!.tape().then((all) => all.filter((each) => each.kind === 'run-started'))
@@ -185,7 +184,7 @@ test('three runs at once: the Bench shows each, an alarm reaches another screen,
     anEntry('weight-noted', { runId, weightMg: 29.4e6, on: started!.entryId }, { at: Date.now() }),
   )
   const banner = page.locator('.alarm-banner')
-  await expect(banner).toContainText('The cylinder is past its limit', { timeout: 15_000 })
+  await expect(banner).toContainText('The cylinder is past its limit')
   await expect(banner).toHaveClass(/urgent/)
   // Another page, and a reload: it stays.
   await open(page, '/cylinders')
@@ -243,9 +242,7 @@ test('typed only, on a phone, without a signal in the middle: nothing is lost, a
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   await page.context().setOffline(false)
   await expect
-    .poll(async () => (await tapeKinds(shop, run.jobId)).filter((kind) => kind !== 'job-described'), {
-      timeout: 30_000,
-    })
+    .poll(async () => (await tapeKinds(shop, run.jobId)).filter((kind) => kind !== 'job-described'))
     .toEqual(['run-started', 'weight-noted', 'weight-noted', 'run-ended', 'pressure-noted'])
   expectNoTrouble(page)
 })

@@ -153,9 +153,7 @@ test('an ambiguous weight is chosen by a tap, lines grow, and what was asked lat
   await expect(page.getByLabel('Weight').nth(1)).toBeFocused()
   await expect(page.locator(hero)).toHaveText('4 lb 9 oz')
   // It stood there long enough to have been meant.
-  await expect
-    .poll(() => page.evaluate(() => JSON.stringify(localStorage)), { timeout: 15_000 })
-    .toContain('w_2_weight=1+lb')
+  await expect.poll(() => page.evaluate(() => JSON.stringify(localStorage))).toContain('w_2_weight=1+lb')
   await page.getByLabel('Weight').nth(1).fill('2 lb')
   await expect(page.locator(hero)).toHaveText('5 lb 9 oz')
   await page.getByRole('link', { name: /3 lb 9 oz · 1 lb/ }).click()
