@@ -4,7 +4,7 @@ import { useNavigation } from 'react-router'
 import type { Refused, Typed } from '~/form/read.server'
 import { CheckedForm } from '~/ui/checked-form'
 import { ErrorCount } from '~/ui/error-count'
-import { Field, SelectField } from '~/ui/field'
+import { Field, SelectField, TickField } from '~/ui/field'
 import { measure } from '~/ui/measure'
 import { MeasureField } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
@@ -96,15 +96,11 @@ export function CylinderForm({
               }
             />
             {stampAsked && (
-              <label className="form-check">
-                <input
-                  type="checkbox"
-                  name="stampChecked"
-                  className="form-check-input"
-                  defaultChecked={typed.stampChecked === 'on'}
-                />
-                I read it on the collar: it is stamped so
-              </label>
+              <TickField
+                name="stampChecked"
+                ticked={typed.stampChecked === 'on'}
+                label="I read it on the collar: it is stamped so"
+              />
             )}
           </div>
           <MeasureField
@@ -141,15 +137,11 @@ export function CylinderForm({
             inputMode="numeric"
             help="5 in the United States, commonly 10 in Europe: check the text in force where you work."
           />
-          <label className="form-check">
-            <input
-              type="checkbox"
-              name="flammableOk"
-              className="form-check-input"
-              defaultChecked={typed.flammableOk === 'on'}
-            />
-            Fit for flammable refrigerants
-          </label>
+          <TickField
+            name="flammableOk"
+            ticked={typed.flammableOk === 'on'}
+            label="Fit for flammable refrigerants"
+          />
         </div>
       </fieldset>
       <fieldset className="group">
@@ -183,15 +175,11 @@ export function CylinderForm({
                 label="Or what is in it (net), where nothing was weighed"
               />
               {(isAsked('gross', 'contents') || typed.contentsChecked === 'on') && (
-                <label className="form-check">
-                  <input
-                    type="checkbox"
-                    name="contentsChecked"
-                    className="form-check-input"
-                    defaultChecked={typed.contentsChecked === 'on'}
-                  />
-                  It does hold so much
-                </label>
+                <TickField
+                  name="contentsChecked"
+                  ticked={typed.contentsChecked === 'on'}
+                  label="It does hold so much"
+                />
               )}
             </>
           )}

@@ -153,10 +153,10 @@ function vacuumUnitPa(unit: string): number {
   return unit === 'pa' ? 1 : 100
 }
 
-/** A vacuum to read, absolute. Two or three digits are all that such gauges know. */
+/** A vacuum to read, absolute, in micron (or Pa) as its gauge shows it: three digits, of what is below a hundred two. */
 export function formatVacuum(pressurePa: number, style: VacuumStyle): string {
-  if (style === 'micron') return `${Number((pressurePa / PA_PER_MICRON).toPrecision(3))} micron`
-  return `${Number(pressurePa.toPrecision(3))} Pa`
+  const value = style === 'micron' ? pressurePa / PA_PER_MICRON : pressurePa
+  return `${Number(value.toPrecision(value < 99.5 ? 2 : 3))} ${style === 'micron' ? 'micron' : 'Pa'}`
 }
 
 function signed(value: number, decimals: number): string {

@@ -37,6 +37,15 @@ describe('vacuum', () => {
     expect(parseVacuum('67', 'Pa')).toBe(67)
     expect(formatVacuum(66.66, 'micron')).toBe('500 micron')
   })
+  it('has the digits of its gauge: three, and two below a hundred', () => {
+    expect(formatVacuum(1.0239 * 100, 'micron')).toBe('768 micron')
+    // 80.8 micron is 10.77 Pa, 9.53 is 1.27.
+    expect(formatVacuum(10.77, 'micron')).toBe('81 micron')
+    expect(formatVacuum(1.27, 'micron')).toBe('9.5 micron')
+    // 99.7 micron is 13.29 Pa: no 1.0e+2.
+    expect(formatVacuum(13.29, 'micron')).toBe('99.7 micron')
+    expect(formatVacuum(66.66, 'Pa')).toBe('67 Pa')
+  })
   it('refuses more than atmosphere', () => {
     expect(() => parseVacuum('2000 mbar', 'micron')).toThrow(UnitError)
   })

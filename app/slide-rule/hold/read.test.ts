@@ -88,6 +88,9 @@ describe('readHoldText', () => {
     expect(() => readHoldText(text, 'micron')).toThrow(sentence)
   })
 
+  it('takes no word for a unit that an object has by itself', () => {
+    expect(() => readHoldText('0constructor 500\n5 600', 'micron')).toThrow('"0constructor" is no time')
+  })
   it('reads or refuses whatever is pasted, and never faults', () => {
     const bits = fc.constantFrom(
       '0',

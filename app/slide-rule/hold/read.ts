@@ -11,7 +11,9 @@ export class HoldTextError extends Error {
   override name = 'HoldTextError'
 }
 
-const TIME_UNITS: Record<string, number> = { s: 1, sec: 1, seconds: 1, min: 60, minutes: 60, m: 60, h: 3600 }
+const TIME_UNITS = new Map(
+  Object.entries({ s: 1, sec: 1, seconds: 1, min: 60, minutes: 60, m: 60, h: 3600 }),
+)
 const CLOCK = /^(\d{1,3}):([0-5]?\d)(?::([0-5]?\d))?$/
 
 /**
@@ -24,7 +26,7 @@ export function readHoldText(text: string, style: VacuumStyle): HoldReading[] {
   const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy', ...delimiterOf(text) })
   const rows = data.map((row) => row.map((cell) => cell.trim()).filter((cell) => cell !== ''))
   const head = rows[0] && /^[^\d]*[a-z]/i.test(rows[0][0] ?? '') ? rows.shift()! : undefined
-  const timeUnit = unitIn(head?.[0], Object.keys(TIME_UNITS)) ?? 'min'
+  const timeUnit = unitIn(head?.[0], [...TIME_UNITS.keys()]) ?? 'min'
   const pressureUnit = unitIn(head?.[1], ['micron', 'pa', 'mbar', 'torr', 'hpa']) ?? style
   if (rows.length === 0) throw new HoldTextError('Paste the readings: a time and a pressure on each line.')
   if (rows.length > MOST_READINGS)
@@ -65,7 +67,7 @@ function secondsIn(text: string, unit: string, line: number): number {
     return c === undefined ? 60 * Number(a) + Number(b) : 3600 * Number(a) + 60 * Number(b) + Number(c)
   }
   const [, number, own] = /^(\d+(?:[.,]\d+)?) ?([a-z]+)?$/i.exec(text) ?? []
-  const scale = TIME_UNITS[(own ?? unit).toLowerCase()]
+  const scale = TIME_UNITS.get((own ?? unit).toLowerCase())
   if (number === undefined || scale === undefined)
     throw new HoldTextError(`Line ${line}: "${text}" is no time: write minutes, 1:30, or 90 s.`)
   return Number(number.replace(',', '.')) * scale
