@@ -11,9 +11,7 @@ export class HoldTextError extends Error {
   override name = 'HoldTextError'
 }
 
-const TIME_UNITS = new Map(
-  Object.entries({ s: 1, sec: 1, seconds: 1, min: 60, minutes: 60, m: 60, h: 3600 }),
-)
+const TIME_UNITS = new Map(Object.entries({ s: 1, sec: 1, seconds: 1, min: 60, minutes: 60, m: 60, h: 3600 }))
 const CLOCK = /^(\d{1,3}):([0-5]?\d)(?::([0-5]?\d))?$/
 
 /**
