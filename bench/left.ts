@@ -1,7 +1,14 @@
 // Recoveries of 55 g to 20 kg, from -5 to 40 C, by liquid and by vapour, through narrow hoses and wide: how long each is said to take
 // yet, against what it took on the plant. Prints how often the truth lay within what was said; nothing in it can fail. Used by
 // ./keg bench left.
-import { expectedDuration, recoveryTimeLeft } from '#core/recovery'
+import {
+  type At,
+  expectedDuration,
+  pullTimeLeft,
+  recoveryTimeLeft,
+  type TimeLeft,
+  watch,
+} from '#core/recovery'
 import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
 import { STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { dice, playerOf, readScenario, seedFor } from '../sim'
@@ -20,7 +27,15 @@ const SHARES = [0.3, 0.5, 0.7, 0.85]
 const LONGEST_S = 39_000
 const DIVISION_KG = 0.005
 
+/** How often an instrument says what it reads, s. */
+const SAYS_S = 2
+const GAUGE_PA = 17_500
+/** Sooner nothing is said of a pull, s. */
+const LEAST_LIVE_S = 60
+
 interface Asked {
+  /** By a scale and a gauge that speak, or by weights typed now and then. */
+  live: boolean
   chargeKg: number
   share: number
   liquid: boolean
@@ -67,6 +82,9 @@ console.table({
   'by liquid': within(({ liquid }) => liquid),
   'by vapour': within(({ liquid }) => !liquid),
   'below 10 C': within(({ cold }) => cold),
+  'typed, nothing else': within(({ live }) => !live),
+  'live, with a gauge': within(({ live }) => live),
+  'live, by liquid, 30 to 50 % out': within(({ live, liquid, share }) => live && liquid && share <= 0.5),
 })
 
 const expectedTo = (least: number, most: number) =>
@@ -126,9 +144,15 @@ function recovered(run: number): Asked[] {
     const before = weights.findLast(([atS]) => atS <= state.seconds - 600)
     return before !== undefined && state.cylinder.kg - before[1] < 0.01 * chargeKg
   }
+  const live = { weights: [] as At[], low: [] as At[] }
   let downS: number | undefined
   for (let nextS = everyS; !isOver();) {
     player.advance()
+    const { seconds: atS } = state
+    if (atS % SAYS_S === 0) {
+      live.weights.push({ atS, value: Math.round(state.cylinder.kg / DIVISION_KG) * DIVISION_KG })
+      live.low.push({ atS, value: state.seen.systemPa })
+    }
     if (state.seconds > 1 && state.seen.suctionPa <= STANDARD_ATMOSPHERE_PA) downS ??= state.seconds
     if (state.seconds < nextS) continue
     weights.push([state.seconds, Math.round(state.cylinder.kg / DIVISION_KG) * DIVISION_KG])
@@ -150,25 +174,39 @@ function recovered(run: number): Asked[] {
     const { least, most } = expected.seconds
     begun.push({ chargeKg, truthS: Math.max(endS, downS ?? 0), leastS: least, mostS: most })
   }
-  return SHARES.flatMap((share): Asked[] => {
+  /** Live samples up to a time, and what is said of the pull then. */
+  function liveLeft(untilS: number): TimeLeft | undefined {
+    const upTo = (samples: readonly At[]) => samples.filter(({ atS }) => atS <= untilS)
+    const heard = {
+      weights: upTo(live.weights),
+      low: upTo(live.low),
+      cylinderPa: [],
+      cylinderK: [],
+      coilK: [],
+    }
+    const said = watch({
+      ...heard,
+      nowS: untilS,
+      divisionKg: DIVISION_KG,
+      gaugePa: GAUGE_PA,
+      atmospherePa: STANDARD_ATMOSPHERE_PA,
+      ambientK,
+      levelPa: STANDARD_ATMOSPHERE_PA,
+      table: tableOf(refrigerant),
+    })
+    return pullTimeLeft(said.weights, chargeKg, said.state.code)
+  }
+  const of = { chargeKg, liquid: valve === 'liquid', cold: ambientK < 283 }
+  const asked = (share: number, atS: number, isLive: boolean, left: TimeLeft | undefined): Asked[] =>
+    left && 'leastS' in left ? [{ ...of, share, live: isLive, truthS: endS - atS, ...left }] : []
+  return SHARES.flatMap((share) => {
     const i = weights.findIndex(([, massKg]) => massKg >= share * endKg)
-    if (i < 3 || weights[i]![0] >= endS) return []
-    const left = recoveryTimeLeft(
-      weights.slice(0, i + 1).map(([atS, massKg]) => ({ atS, massKg })),
-      chargeKg,
-    )
-    if (!('leastS' in left)) return []
-    const [liquid, cold] = [valve === 'liquid', ambientK < 283]
+    const noted = weights.slice(0, i + 1).map(([atS, massKg]) => ({ atS, massKg }))
+    const typedS = noted.at(-1)?.atS ?? endS
+    const liveS = live.weights.find(({ value }) => value >= share * endKg)?.atS ?? endS
     return [
-      {
-        chargeKg,
-        share,
-        liquid,
-        cold,
-        truthS: endS - weights[i]![0],
-        leastS: left.leastS,
-        mostS: left.mostS,
-      },
+      ...(i < 3 || typedS >= endS ? [] : asked(share, typedS, false, recoveryTimeLeft(noted, chargeKg))),
+      ...(liveS < LEAST_LIVE_S || liveS >= endS ? [] : asked(share, liveS, true, liveLeft(liveS))),
     ]
   })
 }

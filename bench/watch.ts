@@ -107,6 +107,7 @@ function one(run: number) {
   }
   const startKg = state.cylinder.kg
   const cylinderAt: At[] = []
+  const codes: { atS: number; code: PullState['code'] }[] = []
   let alarmed = false
   let nudgeFound = false
   let stuckS = Infinity
@@ -140,6 +141,7 @@ function one(run: number) {
       table: tableOf(refrigerant),
     }
     const now = watch(pull)
+    codes.push({ atS, code: now.state.code })
     const minuteAgo = cylinderAt.at(-121)
     if (minuteAgo)
       judge(now.state, (state.cylinder.kg - minuteAgo.value) / 60, state.controls.valve === 'closed', state)
@@ -151,7 +153,7 @@ function one(run: number) {
     }
     if (now.state.code === 'maybe-done' && shutS === Infinity) {
       if (nudgeS === Infinity) {
-        timeLeftAtHalfWay(heard.weights, cylinderAt, parameters.system.chargeKg)
+        timeLeftAtHalfWay(heard.weights, cylinderAt, parameters.system.chargeKg, codes)
         wait()
       }
       break
@@ -193,7 +195,12 @@ function one(run: number) {
 }
 
 /** Half of it is out: is the time that the rest took within what was said then? */
-function timeLeftAtHalfWay(weights: readonly At[], cylinderAt: readonly At[], chargeKg: number) {
+function timeLeftAtHalfWay(
+  weights: readonly At[],
+  cylinderAt: readonly At[],
+  chargeKg: number,
+  codes: readonly { atS: number; code: PullState['code'] }[],
+) {
   const [first, last] = [cylinderAt[0]!.value, cylinderAt.at(-1)!.value]
   const half = cylinderAt.find(({ value }) => value - first >= (last - first) / 2)!.atS
   const done = cylinderAt.find(({ value }) => last - value < REST_KG)!.atS
@@ -201,6 +208,7 @@ function timeLeftAtHalfWay(weights: readonly At[], cylinderAt: readonly At[], ch
   const left = pullTimeLeft(
     weights.filter(({ atS }) => atS <= half),
     chargeKg,
+    codes.findLast(({ atS }) => atS <= half)?.code,
   )
   if (!left || !('leastS' in left)) return
   const took = done - half

@@ -106,10 +106,17 @@ describe('time left', () => {
     expect(ask('time-left', notes([0, 1], [2, 2], [4, 2])).says).toBe('Done, or stuck')
   })
   it('gives a range, never a point', () => {
-    // 2 kg are left: 1.66 surely come, at half a kilogram a minute; 1.81 usually, and 1.9 + 0.36 x 4 / 1.81 times as long.
+    // 2 kg are left: 1.66 surely come, at half a kilogram a minute; 1.81 usually, and up to six times as long.
     expect(ask('time-left', { ...notes([0, 0], [2, 1], [4, 2]), expected: '4 kg' }).hero).toBe(
-      '3 min to 10 min',
+      '3 min to 22 min',
     )
+  })
+  it('what comes narrows it: liquid leaves vapour behind', () => {
+    const of = (comes: string) =>
+      ask('time-left', { ...notes([0, 0], [2, 1], [4, 2]), expected: '4 kg', comes }).hero
+    // 1.66 and 1.81 kg at half a kilogram a minute: 2.5 to 9 times as long; 1 to 2.3 + 0.36 x 4 / 1.81.
+    expect(of('liquid')).toBe('8 min to 33 min')
+    expect(of('vapour')).toBe('3 min to 12 min')
   })
   it('wants three weights in order', () => {
     expect(ask('time-left', notes([0, 0], [2, 1])).errors.note_3_weight).toMatch(/Three weights/)

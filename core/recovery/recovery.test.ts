@@ -89,8 +89,29 @@ describe('how long a recovery still takes, by what is left', () => {
     const slow = [0, 60, 120].map((atS) => ({ atS, massKg: 1.88 + atS / 1_000 }))
     const left = recoveryTimeLeft(slow, 3)
     expect(left).toMatchObject({ kind: 'steady', leastS: expect.closeTo(710, 6) as number })
-    // Usually 90 g and 2.5 %: 835 g, of 3 kg, so up to 1.9 + 0.36 x 3 / 0.835 = 3.19 times as long.
-    expect(left).toMatchObject({ mostS: expect.closeTo(835 * (1.9 + (0.36 * 3) / 0.835), 6) as number })
+    // Usually 90 g and 2.5 %: 835 g, of 3 kg. Whether it is liquid nobody knows: up to six times as long.
+    expect(left).toMatchObject({ mostS: expect.closeTo(835 * 6, 6) as number })
+  })
+  it('by what comes: of vapour the less is left the slower, of liquid what boils off after it', () => {
+    const slow = [0, 60, 120].map((atS) => ({ atS, massKg: 1.88 + atS / 1_000 }))
+    // 835 g of 3 kg: up to 2.3 + 0.36 x 3 / 0.835 = 3.59 times as long.
+    expect(recoveryTimeLeft(slow, 3, 'vapour')).toMatchObject({
+      leastS: expect.closeTo(710, 6) as number,
+      mostS: expect.closeTo(835 * (2.3 + (0.36 * 3) / 0.835), 6) as number,
+    })
+    expect(recoveryTimeLeft(slow, 3, 'liquid')).toMatchObject({
+      leastS: expect.closeTo(2.5 * 710, 6) as number,
+      mostS: expect.closeTo(9 * 835, 6) as number,
+    })
+    // It came twice as fast before: the liquid is through, whatever is said.
+    const slowed = [
+      { atS: 0, massKg: 1.82 },
+      { atS: 60, massKg: 1.94 },
+      { atS: 120, massKg: 2 },
+    ]
+    const by = (comes?: 'liquid') => recoveryTimeLeft(slowed, 3, comes)
+    expect(by('liquid')).toEqual(recoveryTimeLeft(slow, 3, 'vapour'))
+    expect(by()).toEqual(by('liquid'))
   })
   it('holds for a vehicle’s ounces and for a ship’s plant', () => {
     const left = recoveryTimeLeft(steady, 102)

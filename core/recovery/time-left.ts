@@ -5,9 +5,16 @@ export interface NotedWeight {
   massKg: number
 }
 
+/** How many times as long as at the present rate. */
+interface Slower {
+  least: number
+  best: number
+  most: number
+}
+
 export type TimeLeft =
   /** Until less than {@link REST_KG} is to come, seconds: best, least and most. */
-  | { kind: 'steady'; kgPerS: number; leftS: number; leastS: number; mostS: number }
+  | { kind: 'steady'; kgPerS: number; leftS: number; leastS: number; mostS: number; slower: Slower }
   /**
    * Nobody knows how much should come. The weights alone do not tell: the curve bends while there is liquid left, and of 769
    * recoveries whose rate fell on the simulated plant, what an exponential through them said held for one in twenty-five.
@@ -26,7 +33,7 @@ const LEAST_STEP_S = 20
 /** Nothing coming for less than this is no flat line. */
 const FLAT_S = 60
 /** Times the straight line to what is expected, since the vapour at the end is slower. Assumed, not measured. */
-const SLOWER = { best: 1.5, most: 3 }
+const SLOWER: Slower = { least: 1, best: 1.5, most: 3 }
 
 /**
  * How long a transfer still takes, from a few weights and what should come: linear, and longer since it slows down.
@@ -55,6 +62,7 @@ export function timeLeft(noted: readonly NotedWeight[], expectedKg?: number): Ti
     leftS: SLOWER.best * leftS,
     leastS: leftS,
     mostS: SLOWER.most * leftS,
+    slower: SLOWER,
   }
 }
 
@@ -67,15 +75,30 @@ export const STAYS = { usual: { kg: 0.09, share: 0.025 }, most: { kg: 0.14, shar
  * How much longer than at the present rate: the less is left, the slower the rest comes, as the vapour of the last liquid. By the
  * same recoveries.
  */
-const LONGER = { best: { least: 1.1, byShare: 0.08 }, most: { least: 1.9, byShare: 0.36, most: 14 } }
+const LONGER = { best: { least: 1.1, byShare: 0.08 }, most: { least: 2.3, byShare: 0.36, most: 14 } }
+
+/**
+ * As long as liquid comes its rate says little: what then boils off comes so many times slower, through narrow hoses less, through
+ * wide ones more. By the same recoveries.
+ */
+const AFTER_LIQUID: Slower = { least: 2.5, best: 4.5, most: 9 }
+/** Where nobody knows whether it is liquid, it may be either. */
+const EITHER = { best: 2, most: 6 }
+/** Below this share of its fastest rate the liquid is through. */
+const SLOWED = 0.6
 
 /**
  * How long a recovery still takes. Where it is known how much should come, by what is left and how fast it comes: never less than what
  * surely comes over the present rate.
  * @param expectedKg what should come in all of what these weights count
+ * @param comes what comes now, by gauge or valve; unknown, it may be either while the rate is near its fastest
  * @throws RangeError for fewer than three weights or times that do not rise
  */
-export function recoveryTimeLeft(noted: readonly NotedWeight[], expectedKg?: number): TimeLeft {
+export function recoveryTimeLeft(
+  noted: readonly NotedWeight[],
+  expectedKg?: number,
+  comes?: 'liquid' | 'vapour',
+): TimeLeft {
   const found = timeLeft(noted, expectedKg)
   if (expectedKg === undefined || found.kind !== 'steady') return found
   const weights = spaced(noted)
@@ -86,17 +109,29 @@ export function recoveryTimeLeft(noted: readonly NotedWeight[], expectedKg?: num
   const comesKg = ({ kg, share }: { kg: number; share: number }) => leftKg - kg - share * expectedKg
   const usualKg = Math.max(REST_KG, comesKg(STAYS.usual))
   const leastS = Math.max(0, comesKg(STAYS.most)) / kgPerS
-  const perShare = expectedKg / usualKg
-  const longer = LONGER.best.least + LONGER.best.byShare * perShare
-  const longest = Math.min(LONGER.most.most, LONGER.most.least + LONGER.most.byShare * perShare)
+  const slower = slowerOf(expectedKg / usualKg, hasSlowed(weights) ? 'vapour' : comes)
   const straightS = usualKg / kgPerS
   return {
     kind: 'steady',
     kgPerS,
-    leftS: Math.max(leastS, Math.min(longer, longest) * straightS),
-    leastS,
-    mostS: longest * straightS,
+    leftS: Math.max(slower.least * leastS, slower.best * straightS),
+    leastS: slower.least * leastS,
+    mostS: slower.most * straightS,
+    slower,
   }
+}
+
+function slowerOf(perShare: number, comes: 'liquid' | 'vapour' | undefined): Slower {
+  if (comes === 'liquid') return AFTER_LIQUID
+  const most = Math.min(LONGER.most.most, LONGER.most.least + LONGER.most.byShare * perShare)
+  const best = Math.min(most, LONGER.best.least + LONGER.best.byShare * perShare)
+  if (comes === 'vapour') return { least: 1, best, most }
+  return { least: 1, best: Math.max(best, EITHER.best), most: Math.max(most, EITHER.most) }
+}
+
+function hasSlowed(weights: readonly NotedWeight[]): boolean {
+  const rates = weights.slice(1).map((weight, i) => rateBetween(weights[i]!, weight))
+  return rates.at(-1)! < SLOWED * Math.max(...rates)
 }
 
 /** The newest weights, and before them only those far enough apart to tell a rate; equal ones at the end as one step. */

@@ -46,8 +46,8 @@ function stillInMg(state: JobState, reference: Reference): number | undefined {
 function movedOnLastScale({ weighings, segments, use }: Transfer): NotedWeight[] {
   const index = segments.length - 1
   const points: NotedWeight[] = []
-  for (const { at, weightMg, segment, doubt } of weighings) {
-    if (segment !== index || doubt) continue
+  for (const { at, weightMg, segment } of weighings) {
+    if (segment !== index) continue
     const massKg = movedWhen(use, segments[index]!, weightMg) / MG_PER_KG
     // Of two at one time the later one counts.
     if (points.length > 0 && at / 1000 <= points.at(-1)!.atS) points.pop()

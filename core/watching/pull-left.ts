@@ -29,7 +29,7 @@ export function pullLeft(
   const stillKg = expected
     ? Math.max(0, expected.massMg - state.recoveredMg + transfer.amountMg) / MG_PER_KG
     : undefined
-  const left = pullTimeLeft(weights, stillKg)
+  const left = pullTimeLeft(weights, stillKg, said.code)
   if (!left || !('leastS' in left)) return left
   const goneS = Math.max(0, nowS - weights.at(-1)!.atS)
   const from = (seconds: number) => Math.max(0, seconds - goneS)

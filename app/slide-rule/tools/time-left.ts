@@ -1,5 +1,5 @@
 import { recoveryTimeLeft, STAYS, type TimeLeft } from '#core/recovery'
-import { maybe, measure, rows } from '../fields'
+import { choice, maybe, measure, rows } from '../fields'
 import type { Judgement } from '../outcome'
 import { LOCAL_RULES, Refusal, sayIn, tool } from '../tool'
 
@@ -17,6 +17,11 @@ export default tool({
       most: 10_000,
       help: 'By plate or books, as far as these weights count it.',
     }),
+    comes: choice(
+      'What comes now',
+      { unknown: 'not known', liquid: 'liquid', vapour: 'vapour' },
+      'Liquid stands in the glass, or the gauge stays at the pressure of liquid. What boils off after it comes slower.',
+    ),
   },
   example: {
     note_1_weight: '1 kg',
@@ -29,7 +34,7 @@ export default tool({
     note_4_at: '8 min',
     expected: '3.4 kg',
   },
-  work({ note, expected }, { reading }) {
+  work({ note, expected, comes }, { reading }) {
     const say = sayIn(reading)
     if (note.length < 3)
       throw new Refusal({
@@ -45,6 +50,7 @@ export default tool({
       recoveryTimeLeft(
         note.map(({ at, weight }) => ({ atS: at, massKg: weight })),
         expected,
+        comes === 'unknown' ? undefined : comes,
       ),
     )
     const range = 'leftS' in found ? { least: found.leastS, most: found.mostS } : undefined
@@ -76,7 +82,7 @@ export default tool({
         ...(found.kind === 'steady' ? steadyWorking(expected!, note.at(-1)!.weight, found, say) : []),
       ],
       uncertainty: [
-        'Of recoveries of 55 g to 20 kg on the simulated plant nine in ten took as long as the range says; above 4 kg, five in six.',
+        'Of recoveries of 55 g to 20 kg on the simulated plant nine in ten took as long as the range says.',
       ],
       source: ['What stays behind, and how much slower the end is: measured on the same recoveries.'],
       caution: ['Watch the gross limit of the cylinder, whatever this says.', LOCAL_RULES],
@@ -126,17 +132,22 @@ function inMinutes(found: TimeLeft): TimeLeft {
 function steadyWorking(
   expectedKg: number,
   lastKg: number,
-  { kgPerS, leastS, mostS }: Extract<TimeLeft, { kind: 'steady' }>,
+  { kgPerS, leastS, mostS, slower }: Extract<TimeLeft, { kind: 'steady' }>,
   say: ReturnType<typeof sayIn>,
 ) {
   const stays = ({ kg, share }: { kg: number; share: number }) =>
     `${say('weight', expectedKg)} − ${say('weight', lastKg)} − ${say('weight', kg)} − ${100 * share} % of all`
   const rate = `${say('weight', 60 * kgPerS)} a minute`
+  const times = (factor: number) => (factor === 1 ? '' : `, ${Number(factor.toPrecision(2))} times as long`)
   return [
-    { what: 'At least', put: `(${stays(STAYS.most)}) / ${rate}`, gives: say('duration', leastS) },
+    {
+      what: 'At least',
+      put: `(${stays(STAYS.most)}) / ${rate}${times(slower.least)}`,
+      gives: say('duration', leastS),
+    },
     {
       what: 'At most',
-      put: `(${stays(STAYS.usual)}) / ${rate}, and 2 to 14 times as long, the less is left`,
+      put: `(${stays(STAYS.usual)}) / ${rate}${times(slower.most)}: less comes the less is left, and after liquid least`,
       gives: say('duration', mostS),
     },
   ]
