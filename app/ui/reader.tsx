@@ -1,4 +1,5 @@
 import { createContext, use } from 'react'
+import { formatRate } from '#core/units'
 import { DEFAULT_PREFERENCES } from '~/session/preferences'
 import { type MeasureKind, type ReadersUnits, show } from './measure'
 
@@ -14,6 +15,12 @@ export function useShow() {
   const reading = useReadersUnits()
   return (kind: MeasureKind, value: number, atmospherePa?: number) =>
     show(kind, value, atmospherePa === undefined ? reading : { ...reading, atmospherePa })
+}
+
+/** How fast a weight moves, kg/s, in the reader's units. */
+export function useShowRate() {
+  const { units } = useReadersUnits()
+  return (kgPerS: number) => formatRate(kgPerS, units.weight)
 }
 
 /** One value in the reader's units, in figures that line up. */

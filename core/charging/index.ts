@@ -1,6 +1,7 @@
 export * from './target'
 export * from './from-cylinder'
 export * from './sources'
+export * from './reach'
 export * from './way-in'
 export * from './watch'
 export * from './metering'

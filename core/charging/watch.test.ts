@@ -76,9 +76,13 @@ describe('watchCharge', () => {
     expect(code({ out: typed(60), nowS: 60 + 139 })).toBe('soon')
     expect(code({ out: typed(60), nowS: 60 + 170 })).toBe('soon')
   })
-  it('one weight says nothing, and old ones no rate', () => {
-    expect(code({ out: [{ atS: 0, value: 0 }] })).toBe('too-few')
-    expect(code({ nowS: 1_000 })).toBe('too-few')
+  it('one weight says nothing, and an old one is said to be old: it has not just begun', () => {
+    expect(code({ out: [{ atS: 0, value: 0 }], nowS: 1 })).toBe('too-few')
+    expect(watchCharge(charging({ out: [{ atS: 0, value: 0 }], nowS: 181 }))).toEqual({
+      code: 'stale',
+      agoS: 181,
+    })
+    expect(code({ nowS: 1_000 })).toBe('stale')
   })
   it('58 g on a scale of 1 g', () => {
     const small = { divisionKg: 0.001, toleranceKg: 0.002, wantedKg: 0.058, nowS: 30 }

@@ -36,6 +36,8 @@ export interface Charging {
 export type ChargingState =
   /** Nothing can be said yet. */
   | { code: 'too-few' }
+  /** Nobody has weighed for a while. */
+  | { code: 'stale'; agoS: number }
   | { code: 'flowing'; kgPerS: number; leftKg?: number; inS?: number }
   /** Hand on the valve. */
   | { code: 'soon'; kgPerS: number; leftKg: number; inS: number }
@@ -71,8 +73,9 @@ export function watchCharge(charging: Charging): ChargingState {
   if (leftKg !== undefined && leftKg < -Math.max(toleranceKg, divisionKg))
     return { code: 'over', overKg: -leftKg }
   if (leftKg !== undefined && leftKg <= divisionKg / 2) return { code: 'reached', leftKg }
+  if (nowS - last.atS > LATEST_S) return { code: 'stale', agoS: nowS - last.atS }
   const trend = trendOf(out, RATE_S)
-  if (!trend || trend.spanS < LEAST_SPAN_S || nowS - last.atS > LATEST_S) return { code: 'too-few' }
+  if (!trend || trend.spanS < LEAST_SPAN_S) return { code: 'too-few' }
   const stood = standingS(out, nowS, divisionKg)
   // Closed a little early, within the tolerance, it is there.
   if (stood >= STANDS_S && leftKg !== undefined && leftKg <= toleranceKg) return { code: 'reached', leftKg }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { echoWeight, formatWeight, oneWeight, parseWeight, plateWeight } from './weight'
+import { echoWeight, formatRate, formatWeight, oneWeight, parseWeight, plateWeight } from './weight'
 import { AmbiguousError, UnitError } from './unit-error'
 
 describe('parseWeight', () => {
@@ -116,6 +116,25 @@ describe('formatWeight', () => {
     expect(formatWeight(58_000, 'lb-oz')).toBe('2.05 oz')
     expect(formatWeight(1_605_000, 'lb-oz')).toBe('3 lb 8.5 oz')
     expect(formatWeight(-385_000, 'kg')).toBe('−385 g')
+  })
+})
+
+describe('how fast a weight moves', () => {
+  it.each([
+    // 100 g in 5.97 s are 1.005 kg a minute: a scale of 5 g knows it to a tenth.
+    [0.1 / 5.97, 'kg', '1.0 kg/min'],
+    [0.0014, 'kg', '84 g/min'],
+    [0.00826, 'kg', '500 g/min'],
+    [0.0166, 'kg', '1.0 kg/min'],
+    [-0.002, 'kg', '−120 g/min'],
+    [2, 'kg', '120 kg/min'],
+    [0.0000023, 'kg', '0 g/min'],
+    [0, 'kg', '0 g/min'],
+    // 0.0014 kg/s are 84 g, 2.963 oz; 1.5 kg are 3.307 lb.
+    [0.0014, 'lb-oz', '3.0 oz/min'],
+    [0.025, 'lb-oz', '3.3 lb/min'],
+  ] as const)('%f kg/s in %s: %s', (kgPerS, style, text) => {
+    expect(formatRate(kgPerS, style)).toBe(text)
   })
 })
 

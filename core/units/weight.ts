@@ -130,6 +130,18 @@ export function formatWeight(massMg: number, style: WeightStyle): string {
   return sign + (grams < 1000 ? `${grams} g` : `${(grams / 1000).toFixed(3)} kg`)
 }
 
+/** How fast a weight moves, from kg/s, a minute: two digits are all that a scale of some grams knows of it. */
+export function formatRate(kgPerS: number, style: WeightStyle): string {
+  const mgPerMin = Math.abs(kgPerS) * 60 * MG_PER_KG
+  const [small, large] = style === 'lb-oz' ? (['oz', 'lb'] as const) : (['g', 'kg'] as const)
+  const rounded = (unit: WeightUnit) => (mgPerMin / MG_PER[unit]).toPrecision(2)
+  const unit = Number(rounded(large)) < 1 ? small : large
+  const text = rounded(unit)
+  // Below a gram no scale tells it; a hundred and more would be 1.2e+2.
+  const shown = unit === 'g' || Number(text) >= 100 ? String(Math.round(Number(text))) : text
+  return `${kgPerS < 0 ? '−' : ''}${shown} ${unit}/min`
+}
+
 /** Decimal pounds and kilograms for exports: three decimals, no unit. */
 export function massNumber(massMg: number, unit: 'lb' | 'kg' | 'g'): string {
   return (massMg / MG_PER[unit]).toFixed(unit === 'g' ? 0 : 3)

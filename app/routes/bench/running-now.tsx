@@ -1,9 +1,8 @@
 import { useEffect } from 'react'
 import { Link, useRevalidator } from 'react-router'
 import type { PullState } from '#core/recovery'
-import { MG_PER_KG } from '#core/units'
 import type { RunningJob } from '#db'
-import { useShow } from '~/ui/reader'
+import { useShow, useShowRate } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_WORDS } from '~/wording/en'
 
@@ -34,6 +33,7 @@ export function RunningNow({ jobs, loadedAt }: { jobs: RunningJob[]; loadedAt: n
 
 function RunningCard({ job, loadedAt }: { job: RunningJob; loadedAt: number }) {
   const show = useShow()
+  const rate = useShowRate()
   const { jobId, number, title, refrigerant, code, kgPerS, movedMg, expectedMg, share, cylinder } = job
   const words = Object.hasOwn(PULL_WORDS, code) ? PULL_WORDS[code as PullState['code']] : undefined
   const done = expectedMg ? Math.min(1, movedMg / expectedMg) : undefined
@@ -46,9 +46,7 @@ function RunningCard({ job, loadedAt }: { job: RunningJob; loadedAt: number }) {
       </span>
       <span className="spread">
         <strong className="says">{words?.says ?? code}</strong>
-        <span className="digits">
-          {kgPerS !== null && kgPerS > 0 && `${show('weight', Math.round(kgPerS * 60 * MG_PER_KG))}/min`}
-        </span>
+        <span className="digits">{kgPerS !== null && kgPerS > 0 && rate(kgPerS)}</span>
       </span>
       {done !== undefined && (
         <span

@@ -54,7 +54,7 @@ describe('Recover', () => {
     expect(text).toContain('Gross now 16.500 kg')
     expect(text).toContain('never past 29.280 kg')
     expect(text).toContain('room for 12.780 kg more')
-    expect(text).toContain('Last rate 1.500 kg/min')
+    expect(text).toContain('Last rate 1.5 kg/min')
   })
   it('reads in pounds for whoever works in them', () => {
     const text = panel('recover', [started(), weighed(16_500_000)], { units: US_UNITS })
@@ -162,6 +162,17 @@ describe('Charge', () => {
     ])
     expect(text).toContain('Still to go in 950 g')
     expect(text).toContain('Close the valve when the scale shows 18.050 kg')
+  })
+  it('names no stop weight that the cylinder cannot get down to, and where its liquid ends', () => {
+    // 12 kg empty, 21.6 L: full of vapour at 25 C some 1.4 kg, and 1 % of liquid below the tube, 0.2 kg.
+    const from = (grossMg: number) => panel('charge', [...recovered, target, started(grossMg, 'charge')])
+    expect(from(16_000_000)).toMatch(
+      /liquid ends at about 13\.[4-8]\d{2} kg the rest as vapour, .* Close the valve when the scale shows 13\.050 kg/,
+    )
+    const short = from(14_500_000)
+    expect(short).toMatch(/liquid ends at about 13\.[4-8]\d{2} kg then the next source/)
+    expect(short).not.toContain('Close the valve')
+    expect(from(21_000_000)).not.toContain('liquid ends')
   })
   it('says when more went in than the target', () => {
     const text = panel('charge', [

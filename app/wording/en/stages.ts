@@ -33,7 +33,7 @@ export const NEXT_WORDS: Record<NextStep, string> = {
   'set-target': 'Set the target charge',
   'choose-charge-cylinder': 'Choose the cylinder to charge from',
   'start-charge': 'Put the cylinder on the scale and start to charge',
-  'charge-on': 'Charging: watch the stop weight',
+  'charge-on': 'Charging: watch the scale',
   'go-on-charging': 'Part of the charge is in: go on, from this cylinder or the next',
   'open-valves': 'Open the service valves again, slowly, and tick it off',
   'note-readings': 'Run the system, then note a pressure and the temperature that belongs to it',

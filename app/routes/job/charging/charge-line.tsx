@@ -7,7 +7,7 @@ import { MG_PER_KG } from '#core/units'
 import { chargeOf, isMetered, SNIFFED } from '#core/watching'
 import { firstToRing, ring } from '~/clocks/ring'
 import { draft } from '~/tape/use-tape'
-import { useShow } from '~/ui/reader'
+import { useShow, useShowRate } from '~/ui/reader'
 import { duration } from '~/ui/time'
 import { CHARGING_WORDS, PAUSE_WORDS, TOP_UP_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
@@ -96,16 +96,16 @@ function wordsFor(code: ChargingState['code'], pauses: boolean, topUp: boolean) 
 
 function useNumbers(speed: number) {
   const show = useShow()
+  const rate = useShowRate()
   const kg = (of: number) => show('weight', Math.round(of * MG_PER_KG))
   return (state: ChargingState): string => {
     switch (state.code) {
       case 'too-few':
         return ''
+      case 'stale':
+        return `for ${duration(state.agoS)}`
       case 'flowing':
-        return [
-          `${kg(state.kgPerS * 60)}/min`,
-          state.inS === undefined ? '' : `closes in ${duration(state.inS / speed)}`,
-        ]
+        return [rate(state.kgPerS), state.inS === undefined ? '' : `closes in ${duration(state.inS / speed)}`]
           .filter(Boolean)
           .join(', ')
       case 'soon':
@@ -119,7 +119,7 @@ function useNumbers(speed: number) {
       case 'stands':
         return state.leftKg === undefined ? '' : `${kg(state.leftKg)} left`
       case 'back':
-        return `${kg(-state.kgPerS * 60)}/min`
+        return rate(-state.kgPerS)
     }
   }
 }

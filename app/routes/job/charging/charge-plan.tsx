@@ -99,7 +99,7 @@ function SourceLine({ source, takeMg }: { source: OfferedSource; takeMg: number 
             {SOURCE_WORDS[kind]}
             {gives && `; as liquid it gives ${show('weight', gives.leastMg)}, and ${stays} stay in it`}
             {gives?.drawnDown &&
-              `; drawn down as vapour by the running system about ${show('weight', gives.drawnDown.staysMg)}, in warm water ${show('weight', gives.drawnDown.warmStaysMg)}`}
+              `; drawn down as vapour by the running system about ${show('weight', gives.drawnDown.staysMg)} stay, in warm water ${show('weight', gives.drawnDown.warmStaysMg)}`}
           </span>
         </span>
         {chosen ? (

@@ -1,4 +1,4 @@
-import { gives, type Source, sourceKind } from '#core/charging'
+import { gives, type Gives, type Source, sourceKind } from '#core/charging'
 import { mayGive } from '#core/cylinders'
 import { refrigerant as factsOf, tableOf } from '#core/refrigerants'
 import { ambientAt } from '#core/tape'
@@ -10,14 +10,35 @@ export interface OfferedSource extends Source {
   cylinder: JobCylinder
 }
 
+/** What a cylinder of this job's gas gives at today's temperature; measured: somebody noted it. */
+export function useGiving(): {
+  giving: (cylinder: JobCylinder) => Gives | undefined
+  tempK: number
+  measured: boolean
+} {
+  const { state } = useJob()
+  const noted = ambientAt(state, state.lastAt)
+  const tempK = noted ?? ORDINARY_K
+  const { refrigerant, metering } = state
+  return {
+    giving: (cylinder) =>
+      refrigerant
+        ? gives(cylinder, tableOf(refrigerant), tempK, {
+            molarMassG: factsOf(refrigerant).molarMassG,
+            suctionPa: metering?.lowPa,
+          })
+        : undefined,
+    tempK,
+    measured: noted !== undefined,
+  }
+}
+
 /** The cylinders that may give, with what each can at today's temperature. */
 export function useSources(): { sources: OfferedSource[]; tempK: number; measured: boolean } {
   const { data, state, cylinderOf } = useJob()
-  const noted = ambientAt(state, state.lastAt)
-  const tempK = noted ?? ORDINARY_K
+  const { giving, ...temperature } = useGiving()
   const { refrigerant } = state
-  if (!refrigerant) return { sources: [], tempK, measured: noted !== undefined }
-  const draws = { molarMassG: factsOf(refrigerant).molarMassG, suctionPa: state.metering?.lowPa }
+  if (!refrigerant) return { sources: [], ...temperature }
   const customerId = data.system?.customerId ?? null
   const sources = data.cylinders.flatMap(({ cylinderId }) => {
     const cylinder = cylinderOf(cylinderId)!
@@ -31,9 +52,9 @@ export function useSources(): { sources: OfferedSource[]; tempK: number; measure
         cylinderId,
         cylinder,
         kind: sourceKind(cylinder, { ownGasInIt, customerId }),
-        gives: gives(cylinder, tableOf(refrigerant), tempK, draws),
+        gives: giving(cylinder),
       },
     ]
   })
-  return { sources, tempK, measured: noted !== undefined }
+  return { sources, ...temperature }
 }

@@ -1,12 +1,13 @@
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { expectedIn, leakKnown, openTransfer, stopReadingMg } from '#core/tape'
+import { expectedIn, leakKnown, openTransfer } from '#core/tape'
 import { levelPaOf } from '#core/watching'
 import { keyOf, type LiveStore } from '~/samples/live-store'
 import { useLive } from '~/samples/live-context'
 import { useReadersUnits } from '~/ui/reader'
 import { clockSeconds, clockTime } from '~/ui/time'
 import { CHANNEL_WORDS } from '~/wording/en'
+import { useStops } from '../charging/use-stops'
 import { useOnScale } from '../face/bounds'
 import { useJob, useJudging } from '../job-context'
 import { useWords } from '../tape/use-words'
@@ -111,7 +112,7 @@ function useStrip(): Strip {
   const transfer = openTransfer(state)
   const on = useOnScale(transfer)
   const judging = useJudging()
-  const stopMg = transfer && stopReadingMg(state, transfer)
+  const { stopMg } = useStops(transfer)
   const gross = transfer?.segments.at(-1)?.mode === 'gross'
   const grossLimitMg = gross && transfer?.use === 'recover' ? on?.scale.limitMg : undefined
   const recovering = transfer?.use === 'recover'

@@ -94,7 +94,8 @@ export function Down() {
             <>
               About <span className="big digits">{span(whole)}</span>{' '}
               <span className="quiet">
-                from {KINDS.vacuum.show(fromPa, reading)}, dry and tight. Time is no measure: the gauge is.
+                from {first ? KINDS.vacuum.show(fromPa, reading) : 'atmosphere'}, dry and tight. Time is no
+                measure: the gauge is.
               </span>
             </>
           ) : (

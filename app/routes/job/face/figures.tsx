@@ -1,8 +1,10 @@
 import { isNearLimit } from '#core/cylinders'
-import { isToppedUp, stopReadingMg, toGoMg, type Transfer } from '#core/tape'
+import { isToppedUp, toGoMg, type Transfer } from '#core/tape'
+import { MG_PER_KG } from '#core/units'
 import { useReading } from '~/samples/live-context'
-import { useShow } from '~/ui/reader'
+import { useShow, useShowRate } from '~/ui/reader'
 import { useJob } from '../job-context'
+import { useStops } from '../charging/use-stops'
 import { useLiveNet } from '../live/live-net'
 import { useOnScale } from './bounds'
 import { TimeLeft } from './time-left'
@@ -11,9 +13,10 @@ import { TimeLeft } from './time-left'
 export function Figures({ transfer }: { transfer: Transfer }) {
   const { state, cylinderOf } = useJob()
   const show = useShow()
+  const showRate = useShowRate()
   const left = transfer.use === 'charge' ? toGoMg(state) : undefined
-  const stopMg = stopReadingMg(state, transfer)
-  const rate = rateMgPerMin(transfer)
+  const { stopMg, outMg } = useStops(transfer)
+  const rate = rateKgPerS(transfer)
   // What a live scale says now counts in sight; the books wait for a note.
   const reading = useReading(transfer.segments.at(-1)!.scaleId, 'weight')
   const net = useLiveNet(reading?.state === 'live' ? reading : undefined)
@@ -47,6 +50,17 @@ export function Figures({ transfer }: { transfer: Transfer }) {
               <span className="digits">{show('weight', transfer.amountMg)}</span>
             </div>
           )}
+          {outMg !== undefined && (
+            <div>
+              <span className="quiet">This cylinder’s liquid ends at about</span>{' '}
+              <strong className="big digits">{show('weight', outMg)}</strong>{' '}
+              <span className="quiet">
+                {stopMg === undefined
+                  ? 'then the next source'
+                  : 'the rest as vapour, by the running system, or from the next source'}
+              </span>
+            </div>
+          )}
           {stopMg !== undefined && (
             <div>
               <span className="quiet">Close the valve when the scale shows</span>{' '}
@@ -55,8 +69,7 @@ export function Figures({ transfer }: { transfer: Transfer }) {
           )}
           {rate !== undefined && (
             <div>
-              <span className="quiet">Last rate</span>{' '}
-              <strong className="digits">{show('weight', rate)}/min</strong>
+              <span className="quiet">Last rate</span> <strong className="digits">{showRate(rate)}</strong>
             </div>
           )}
           {transfer.use === 'charge' && <TimeLeft transfer={transfer} />}
@@ -186,8 +199,8 @@ export function useAlarms(transfer: Transfer): Alarm[] {
   return alarms
 }
 
-function rateMgPerMin(transfer: Transfer): number | undefined {
+function rateKgPerS(transfer: Transfer): number | undefined {
   const [before, last] = transfer.weighings.slice(-2)
   if (!before || !last || before.segment !== last.segment || last.at - before.at < 5_000) return undefined
-  return Math.abs(last.weightMg - before.weightMg) / ((last.at - before.at) / 60_000)
+  return Math.abs(last.weightMg - before.weightMg) / MG_PER_KG / ((last.at - before.at) / 1_000)
 }

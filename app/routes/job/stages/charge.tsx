@@ -60,7 +60,7 @@ export function Charge() {
   return (
     <>
       <AccountForGas />
-      {topUp && !closed && <NotEmptied />}
+      {topUp && !closed && <NotEmptied isChosen={chosen} />}
       {charged && <Charged />}
       {charged && <VerdictOf about="charge" />}
       {charged && !closed && <PutRight />}
@@ -106,11 +106,11 @@ function ShutIn() {
 }
 
 /** Nothing has come out of it: whatever goes in goes onto what is in there. */
-function NotEmptied() {
+function NotEmptied({ isChosen }: { isChosen: boolean }) {
   return (
     <>
       <TopUpNotice />
-      <details>
+      <details open={isChosen}>
         <summary className="h3">Top it up</summary>
         <Add />
       </details>

@@ -48,11 +48,12 @@ export function CylinderChoice({ use, wantedMg }: { use: Use; wantedMg: number |
     <div className="stack" style={{ gap: '0.5rem' }}>
       <div className="spread">
         <h3 className="mb-0">{use === 'recover' ? 'Cylinder to recover into' : 'Cylinder to charge from'}</h3>
-        {wantedMg !== null && (
+        {wantedMg !== null && wantedMg > 0 && (
           <span className="quiet">
             for <Value kind="weight" of={wantedMg} />
           </span>
         )}
+        {wantedMg === 0 && use === 'recover' && <span className="quiet">By the books nothing is in it.</span>}
       </div>
       {use === 'recover' && (
         <div className="row-of" role="group" aria-label="What becomes of the gas">

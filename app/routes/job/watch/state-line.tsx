@@ -3,7 +3,7 @@ import { type PullAlarm, pullAlarms, type PullState, type TimeLeft, watch } from
 import { leakKnown, type Transfer } from '#core/tape'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
 import { mayStillComeKg, pullLeft, pullOf } from '#core/watching'
-import { useShow } from '~/ui/reader'
+import { useShow, useShowRate } from '~/ui/reader'
 import { duration, minutesRange } from '~/ui/time'
 import { PULL_ALARM_WORDS, PULL_WORDS } from '~/wording/en'
 import { useOnScale } from '../face/bounds'
@@ -78,7 +78,8 @@ function useWatched(transfer: Transfer): Seen {
 
 function useNumbers() {
   const show = useShow()
-  const perMin = (kgPerS: number) => `${show('weight', Math.round(Math.abs(kgPerS) * 60 * MG_PER_KG))}/min`
+  const rate = useShowRate()
+  const perMin = (kgPerS: number) => rate(Math.abs(kgPerS))
   return {
     ofState(state: PullState): string {
       switch (state.code) {
