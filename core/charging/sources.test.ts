@@ -91,6 +91,14 @@ describe('planSources', () => {
       shortMg: 0,
     })
   })
+  it('changes no hoses for a few grams that another has, and takes them where nobody has', () => {
+    // 31 g of 1.96 kg are 1.6 %.
+    const few = [source('own', 'own-gas', 0.031), source('shop', 'recovered', 5)]
+    expect(planSources(few, 1_960_000).takes).toEqual([
+      { cylinderId: 'shop', kind: 'recovered', massMg: 1_960_000 },
+    ])
+    expect(planSources(few, 5_020_000)).toMatchObject({ takes: [{ massMg: 31_000 }, {}], shortMg: 0 })
+  })
   it('says what is missing', () => {
     expect(planSources(all, 12_000_000).shortMg).toBe(1_300_000)
     expect(planSources([], 1_000)).toEqual({ takes: [], shortMg: 1_000 })

@@ -112,15 +112,28 @@ export interface SourcePlan {
   shortMg: number
 }
 
+/** Nobody changes hoses for less than this share of what is wanted, as long as the others have it. */
+const WORTH = 0.05
+
 /**
  * Which cylinders a charge is drawn from, in order: this job's gas, the owner's, recovered, virgin; of one kind the one
  * that has just enough, else the fullest. Each is counted on for the least that it gives.
  */
 export function planSources(sources: readonly Source[], wantedMg: number): SourcePlan {
+  const from = (leastMg: number) =>
+    planned(
+      sources.filter((each) => (each.gives?.leastMg ?? 0) >= leastMg),
+      wantedMg,
+    )
+  const worthIt = from(Math.max(1, WORTH * wantedMg))
+  return worthIt.shortMg > 0 ? from(1) : worthIt
+}
+
+function planned(sources: readonly Source[], wantedMg: number): SourcePlan {
   const takes: Take[] = []
   let leftMg = wantedMg
   for (const kind of SOURCES) {
-    const of = sources.filter((each) => each.kind === kind && (each.gives?.leastMg ?? 0) > 0)
+    const of = sources.filter((each) => each.kind === kind)
     while (leftMg > 0 && of.length > 0) {
       const enough = of
         .filter((each) => each.gives!.leastMg >= leftMg)

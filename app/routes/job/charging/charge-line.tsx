@@ -94,6 +94,9 @@ function wordsFor(code: ChargingState['code'], pauses: boolean, topUp: boolean) 
   return (topUp && TOP_UP_WORDS[code]) || CHARGING_WORDS[code]
 }
 
+/** What takes longer than so many seconds has its range beside the figure. */
+const COUNTED_S = 120
+
 function useNumbers(speed: number) {
   const show = useShow()
   const rate = useShowRate()
@@ -105,7 +108,10 @@ function useNumbers(speed: number) {
       case 'stale':
         return `for ${duration(state.agoS)}`
       case 'flowing':
-        return [rate(state.kgPerS), state.inS === undefined ? '' : `closes in ${duration(state.inS / speed)}`]
+        return [
+          rate(state.kgPerS),
+          state.inS === undefined || state.inS > COUNTED_S ? '' : `closes in ${duration(state.inS / speed)}`,
+        ]
           .filter(Boolean)
           .join(', ')
       case 'soon':
