@@ -1,5 +1,5 @@
 import { type CylinderData, type CylinderRow, isCustomer, movements, type ShopTx } from '#db'
-import { CONDITION_WORDS } from '~/wording/en'
+import { CONDITION_WORDS, inSentence } from '~/wording/en'
 import { noBetterThan } from './fields'
 
 /** What the books or others' marks do not allow. */
@@ -17,7 +17,7 @@ export async function cylinderProblems(
   )
     errors.refrigerant = `It has held ${before.refrigerant}: ship what is in it, evacuate it, then book it as free for another gas.`
   if (!noBetterThan(before.condition).includes(after.condition))
-    errors.condition = `It is marked ${CONDITION_WORDS[before.condition].toLowerCase()}. To mark it better, use “Judge what it holds” on its page, with the reason.`
+    errors.condition = `It is marked ${inSentence(CONDITION_WORDS[before.condition])}. To mark it better, use “Judge what it holds” on its page, with the reason.`
   if (after.ownerCustomerId && !(await isCustomer(tx, after.ownerCustomerId)))
     errors.ownerCustomerId = 'Choose whose gas it is from the list again.'
   return errors

@@ -74,10 +74,11 @@ export function baselineReadings(state: JobState): RunningReadings & { at?: numb
   })
 }
 
-/** That it runs, as far as it was said since the last gas moved. */
+/** That it runs, as far as it was said since the last gas moved; however long it ran before, it settles from then on. */
 export function runningNow(state: JobState): Running | undefined {
   const moved = Math.max(-1, ...state.transfers.map((each) => each.order))
-  return state.running.findLast((each) => each.order > moved)
+  const running = state.running.findLast((each) => each.order > moved)
+  return running && { ...running, since: Math.max(running.since, ...state.transfers.map(transferAt)) }
 }
 
 /** What a machine was said to be at, of each state the last word, in one run: said of another one it counts for nothing. */

@@ -24,7 +24,7 @@ import { now, todayIn } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { signedIn, writer } from '~/session/signed-in.server'
 import { fillLink } from '~/slide-rule/links'
-import { REWEIGH_WORDS } from '~/wording/en'
+import { REWEIGH_WORDS, inSentence } from '~/wording/en'
 import { Fact } from '~/ui/fact'
 import { jobNumber } from '~/ui/job-number'
 import { NotSent } from '~/ui/not-sent'
@@ -220,7 +220,7 @@ export default function Cylinder({ loaderData, actionData }: Route.ComponentProp
               <Fact name="What it holds is">{CONDITION_WORDS[cylinder.condition]}</Fact>
               {judged && (
                 <Fact name="Judged">
-                  {CONDITION_WORDS[judged.condition].toLowerCase()}, {day(judged.at, timeZone)}, {judged.by}:{' '}
+                  {inSentence(CONDITION_WORDS[judged.condition])}, {day(judged.at, timeZone)}, {judged.by}:{' '}
                   {judged.text}
                 </Fact>
               )}

@@ -8,7 +8,7 @@ import { Field, SelectField } from '~/ui/field'
 import { typed as inUnits } from '~/ui/measure'
 import { MeasureField } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
-import { CONDITION_WORDS, CYLINDER_KIND_WORDS, DECANT_ANSWERS } from '~/wording/en'
+import { CONDITION_WORDS, CYLINDER_KIND_WORDS, DECANT_ANSWERS, inSentence } from '~/wording/en'
 import type { Route } from './+types/decant'
 
 /** One weighing: which cylinder gives, and what the scale showed before and after. */
@@ -41,8 +41,8 @@ export function DecantForm({
           <option value="">Choose</option>
           {givers.map((each) => (
             <option key={each.cylinderId} value={each.cylinderId}>
-              {each.label}: {each.refrigerant}, {CYLINDER_KIND_WORDS[each.kind].toLowerCase()},{' '}
-              {CONDITION_WORDS[each.condition].toLowerCase()}, {show('weight', each.balanceMg)} by the books
+              {each.label}: {each.refrigerant}, {inSentence(CYLINDER_KIND_WORDS[each.kind])},{' '}
+              {inSentence(CONDITION_WORDS[each.condition])}, {show('weight', each.balanceMg)} by the books
             </option>
           ))}
         </BootstrapForm.Select>

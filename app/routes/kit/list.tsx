@@ -8,7 +8,7 @@ import { signedIn } from '~/session/signed-in.server'
 import { type Column, DataTable } from '~/ui/data-table'
 import { NotSent } from '~/ui/not-sent'
 import { plainDay } from '~/ui/time'
-import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS } from '~/wording/en'
+import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS, inSentence } from '~/wording/en'
 import type { Route } from './+types/list'
 import { KIT_PAGE, KIT_SORTS, KIT_STATES, type KitListData, kitWish } from './list-data'
 
@@ -72,7 +72,7 @@ export default function KitList({ loaderData }: Route.ComponentProps) {
       <div className="page-head">
         <h1>Kit</h1>
         <span className="quiet">
-          {count} {KIT_STATE_WORDS[filter.state].toLowerCase()}
+          {count} {inSentence(KIT_STATE_WORDS[filter.state])}
         </span>
         <div className="actions">
           <Link className="btn btn-outline-secondary" to="/kit/devices">

@@ -13,7 +13,7 @@ import { sendForm } from '~/offline/page/send-form'
 import { now } from '~/session/clock.server'
 import { preferencesOf } from '~/session/preferences'
 import { writer } from '~/session/signed-in.server'
-import { KIT_KIND_WORDS } from '~/wording/en'
+import { KIT_KIND_WORDS, inSentence } from '~/wording/en'
 import type { Route } from './+types/new'
 
 export function meta() {
@@ -67,7 +67,7 @@ export default function NewKit({ loaderData, actionData }: Route.ComponentProps)
   return (
     <>
       <div className="page-head">
-        <h1>{kind ? `Add: ${KIT_KIND_WORDS[kind].toLowerCase()}` : 'Add kit'}</h1>
+        <h1>{kind ? `Add: ${inSentence(KIT_KIND_WORDS[kind])}` : 'Add kit'}</h1>
       </div>
       {kind ? (
         <KitForm

@@ -17,7 +17,7 @@ import { jobNumber } from '~/ui/job-number'
 import { NotSent } from '~/ui/not-sent'
 import { useShow } from '~/ui/reader'
 import { day } from '~/ui/time'
-import { DRIVE_WORDS, JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS } from '~/wording/en'
+import { DRIVE_WORDS, JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS, inSentence } from '~/wording/en'
 import type { Route } from './+types/system'
 import { systemData, type SystemPageData } from './system-data'
 
@@ -95,7 +95,7 @@ export default function System({ loaderData }: Route.ComponentProps) {
                     <span>
                       <strong>{jobNumber(job.number)}</strong> {job.title}{' '}
                       <span className="quiet">
-                        {day(job.lastAt, timeZone)}, {JOB_STATUS_WORDS[job.status].toLowerCase()}
+                        {day(job.lastAt, timeZone)}, {inSentence(JOB_STATUS_WORDS[job.status])}
                       </span>
                     </span>
                     <span className="digits">

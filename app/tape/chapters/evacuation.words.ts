@@ -1,5 +1,5 @@
 import type { EvacuationBodies } from '#core/tape'
-import { VACUUM_METHOD_WORDS } from '~/wording/en'
+import { VACUUM_METHOD_WORDS, inSentence } from '~/wording/en'
 import type { Words } from './words'
 
 export const evacuation: Words<EvacuationBodies> = {
@@ -8,7 +8,7 @@ export const evacuation: Words<EvacuationBodies> = {
   'hold-ended': ({ pressurePa }, { show }) => `Hold ended at ${show('vacuum', pressurePa)}`,
   'hold-curve': ({ readings }) => `What the gauge said in the hold: ${readings.length} readings`,
   'vacuum-planned': ({ method, gaugeAt, hose, coresOut, targetPa }, { show }) =>
-    `Vacuum: ${VACUUM_METHOD_WORDS[method].toLowerCase()}, down to ${show('vacuum', targetPa)}, ${hose} in hose, cores ${coresOut ? 'out' : 'in'}, gauge at the ${gaugeAt}`,
+    `Vacuum: ${inSentence(VACUUM_METHOD_WORDS[method])}, down to ${show('vacuum', targetPa)}, ${hose} in hose, cores ${coresOut ? 'out' : 'in'}, gauge at the ${gaugeAt}`,
   'kit-proof': ({ reachedPa, heldPa, forS }, { show }) =>
     `Kit alone: down to ${show('vacuum', reachedPa)}, ${show('vacuum', heldPa)} after ${Math.round(forS / 60)} min`,
   'nitrogen-let-in': ({ pressurePa }, { show }) =>

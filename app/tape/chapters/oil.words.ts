@@ -1,5 +1,5 @@
 import type { OilBodies } from '#core/tape'
-import { DRIVE_WORDS, OIL_CLEARING_WORDS } from '~/wording/en'
+import { DRIVE_WORDS, OIL_CLEARING_WORDS, inSentence } from '~/wording/en'
 import type { Words } from './words'
 
 const DIRECTIONS = { out: 'out', parts: 'for replaced parts', in: 'in' }
@@ -12,7 +12,7 @@ export const oil: Words<OilBodies> = {
   'dye-noted': ({ volumeMl, text }, { show }) => `Dye ${show('volume', volumeMl)}${text ? `, ${text}` : ''}`,
   'drain-read': ({ when, volumeMl }, { show }) =>
     `Drain bottle ${when} the recovery: ${show('volume', volumeMl)}`,
-  'drive-noted': ({ drive }) => `Compressor: ${DRIVE_WORDS[drive].toLowerCase()}`,
+  'drive-noted': ({ drive }) => `Compressor: ${inSentence(DRIVE_WORDS[drive])}`,
   'oil-cleared': ({ how, who }) =>
-    `Clear of other oils: ${OIL_CLEARING_WORDS[how].toLowerCase()}${who ? `, says ${who}` : ''}`,
+    `Clear of other oils: ${inSentence(OIL_CLEARING_WORDS[how])}${who ? `, says ${who}` : ''}`,
 }

@@ -1,10 +1,10 @@
 import type { ProgrammeBodies } from '#core/tape'
-import { ASK_WORDS, STEP_WORDS, STOP_WORDS } from '~/wording/en'
+import { ASK_WORDS, STEP_WORDS, STOP_WORDS, inSentence } from '~/wording/en'
 import type { Words } from './words'
 
 export const programme: Words<ProgrammeBodies> = {
   'programme-begun': ({ steps, preset }) =>
-    `Programme begun${preset ? `, ${preset}` : ''}: ${steps.map((each) => STEP_WORDS[each.step].toLowerCase()).join(', ')}`,
+    `Programme begun${preset ? `, ${preset}` : ''}: ${steps.map((each) => inSentence(STEP_WORDS[each.step])).join(', ')}`,
   'programme-step': ({ step, phase }) =>
     `${STEP_WORDS[step]}: ${phase === 'began' ? 'the station begins' : 'the station is done'}`,
   'hand-asked': ({ ask }) => `The station asks: ${ASK_WORDS[ask].what}`,
@@ -15,7 +15,7 @@ export const programme: Words<ProgrammeBodies> = {
       : how === 'left-alone'
         ? 'Programme given up: the station is left alone'
         : [
-            `Programme stopped${step ? ` at ${STEP_WORDS[step].toLowerCase()}` : ''}`,
+            `Programme stopped${step ? ` at ${inSentence(STEP_WORDS[step])}` : ''}`,
             why && STOP_WORDS[why].says,
           ]
             .filter(Boolean)

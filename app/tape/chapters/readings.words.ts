@@ -1,6 +1,12 @@
 import type { ReadingsBodies } from '#core/tape'
 import { duration } from '~/ui/time'
-import { PRESSURE_POINT_WORDS, SERVICE_WORDS, STATE_WORDS, TEMPERATURE_POINT_WORDS } from '~/wording/en'
+import {
+  PRESSURE_POINT_WORDS,
+  SERVICE_WORDS,
+  STATE_WORDS,
+  TEMPERATURE_POINT_WORDS,
+  inSentence,
+} from '~/wording/en'
 import type { Words } from './words'
 
 export const readings: Words<ReadingsBodies> = {
@@ -9,7 +15,7 @@ export const readings: Words<ReadingsBodies> = {
   'temperature-noted': ({ point, tempK }, { show }) =>
     `${TEMPERATURE_POINT_WORDS[point]} ${show('temperature', tempK)}`,
   'system-running': ({ service, beforeS }) =>
-    `It runs${beforeS > 0 ? `, for ${duration(beforeS)} already` : ''} (${SERVICE_WORDS[service].toLowerCase()})`,
+    `It runs${beforeS > 0 ? `, for ${duration(beforeS)} already` : ''} (${inSentence(SERVICE_WORDS[service])})`,
   'machine-state': ({ state, is }) => STATE_WORDS[state][is ? 'yes' : 'no'],
   'standing-noted': ({ pressurePa, tempK, atmospherePa }, { show }) =>
     `Off and at rest ${show('pressure', pressurePa, atmospherePa)} at ${show('temperature', tempK)}`,

@@ -1,6 +1,6 @@
 import type { RecoveryEndKind } from '#core/recovery'
 import type { RecoveryBodies } from '#core/tape'
-import { CONDITION_WORDS, LEVEL_USE_WORDS, METHOD_WORDS } from '~/wording/en'
+import { CONDITION_WORDS, LEVEL_USE_WORDS, METHOD_WORDS, inSentence } from '~/wording/en'
 import { duration } from '~/ui/time'
 import type { Words } from './words'
 
@@ -19,7 +19,7 @@ export const recovery: Words<RecoveryBodies> = {
   'gas-judged': ({ cylinderId, condition }, { cylinder }) =>
     `Gas in ${cylinder(cylinderId)}: ${CONDITION_WORDS[condition]}`,
   'recovery-planned': ({ method, port, hose, coresOut, level }) =>
-    `Plan: ${METHOD_WORDS[method].toLowerCase()}, ${port} port, ${hose} in hose, cores ${coresOut ? 'out' : 'in'}; ${LEVEL_USE_WORDS[level].toLowerCase()}`,
+    `Plan: ${inSentence(METHOD_WORDS[method])}, ${port} port, ${hose} in hose, cores ${coresOut ? 'out' : 'in'}; ${inSentence(LEVEL_USE_WORDS[level])}`,
   'gas-tested': ({ test, passed, found, purityPct }) =>
     test === 'acid'
       ? `Acid test: ${passed ? 'no acid' : 'acid found'}`

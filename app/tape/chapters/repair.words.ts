@@ -1,11 +1,11 @@
 import type { RepairBodies } from '#core/tape'
-import { PART_WORDS, PHOTO_WORDS } from '~/wording/en'
+import { PART_WORDS, PHOTO_WORDS, inSentence } from '~/wording/en'
 import type { Words } from './words'
 
 export const repair: Words<RepairBodies> = {
   'part-replaced': ({ part, number, text, oilMl, chargeMg }, { show }) =>
     [
-      `New: ${PART_WORDS[part].toLowerCase()}`,
+      `New: ${inSentence(PART_WORDS[part])}`,
       number && `no. ${number}`,
       text,
       oilMl ? `${show('volume', oilMl)} of oil with it` : '',
@@ -16,6 +16,6 @@ export const repair: Words<RepairBodies> = {
   'taken-off': ({ what }) => `Taken off: ${what}`,
   'put-back': () => 'Back on',
   'left-off': ({ reason }) => `Stays off, because ${reason}`,
-  'photo-noted': ({ of, text }) => `Photo, ${PHOTO_WORDS[of].toLowerCase()}${text ? `: ${text}` : ''}`,
+  'photo-noted': ({ of, text }) => `Photo, ${inSentence(PHOTO_WORDS[of])}${text ? `: ${text}` : ''}`,
   'photo-hidden': ({ reason }) => `Photo hidden, because ${reason}`,
 }

@@ -2,10 +2,22 @@
 import { describe, expect, it } from 'vitest'
 import { REFRIGERANTS, refrigerant } from '#core/refrigerants'
 import { STAGES } from '#core/tape'
-import { cautionsFor, REASON_WORDS, STAGE_OF_NEXT, VERDICT_REASONS, VERDICT_WORDS, wordOf } from '.'
+import {
+  cautionsFor,
+  inSentence,
+  REASON_WORDS,
+  STAGE_OF_NEXT,
+  VERDICT_REASONS,
+  VERDICT_WORDS,
+  wordOf,
+} from '.'
 import { FINDINGS } from './findings'
 
 describe('words', () => {
+  it('keep their units and short names within a sentence', () => {
+    expect(inSentence('Cold store, about +2 °C')).toBe('cold store, about +2 °C')
+    expect(inSentence('UV lamp and dye')).toBe('UV lamp and dye')
+  })
   it('are sentences that say what to do', () => {
     for (const words of Object.values(REASON_WORDS)) expect(words).toMatch(/[.]$/)
     for (const words of Object.values(VERDICT_REASONS)) expect(words).toMatch(/[.]$/)

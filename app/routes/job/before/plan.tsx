@@ -13,7 +13,7 @@ import {
 } from '#core/tape'
 import { ZERO_CELSIUS_K } from '#core/units'
 import { draft } from '~/tape/use-tape'
-import { LEVEL_USE_WORDS, METHOD_WORDS } from '~/wording/en'
+import { LEVEL_USE_WORDS, METHOD_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'
 import { Foreseen } from './foreseen'
 import { Method } from './method'
@@ -30,7 +30,7 @@ export function PlanRecovery() {
   return (
     <details className="plan">
       <summary>
-        <strong>Plan:</strong> {METHOD_WORDS[chosen.method].toLowerCase()}, {plan.port} port, {plan.hose} in
+        <strong>Plan:</strong> {inSentence(METHOD_WORDS[chosen.method])}, {plan.port} port, {plan.hose} in
         hoses, cores {plan.coresOut ? 'out' : 'in'}{' '}
         <span className="quiet">{state.plan ? 'noted' : 'proposed: look, and change what is otherwise'}</span>
       </summary>

@@ -2,7 +2,7 @@ import { Button, Form } from 'react-bootstrap'
 import type { OilClearing } from '#core/tape'
 import { useOutbox } from '~/tape/outbox/outbox-context'
 import { draft } from '~/tape/use-tape'
-import { OIL_CLEARING_WORDS } from '~/wording/en'
+import { OIL_CLEARING_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'
 import { useWordsTyped } from '../stages/use-figure'
 
@@ -16,7 +16,7 @@ export function Clearing() {
   if (cleared)
     return (
       <p className="mb-0">
-        <strong>Clear of other oils:</strong> {OIL_CLEARING_WORDS[cleared.how].toLowerCase()}
+        <strong>Clear of other oils:</strong> {inSentence(OIL_CLEARING_WORDS[cleared.how])}
         {cleared.who && `, says ${cleared.who}`}.
       </p>
     )

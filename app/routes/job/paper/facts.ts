@@ -26,6 +26,7 @@ import {
   TESTED_PART_WORDS,
   VERDICT_WORDS,
   wordOf,
+  inSentence,
 } from '~/wording/en'
 import type { Show } from './pdf/paper-job'
 import { doubtsOf, nextDates, summaryOf } from './summary'
@@ -85,7 +86,7 @@ export function headOf({ data, state }: OnPaper): {
     heading: shop.heading,
     title: state.title || system?.name || `Job ${number}`,
     facts: [
-      ['Job', `${number}, ${JOB_STATUS_WORDS[state.status].toLowerCase()}`],
+      ['Job', `${number}, ${inSentence(JOB_STATUS_WORDS[state.status])}`],
       ['System', system ? `${system.name}, ${system.customer}, ${system.site}` : 'not named'],
       ['Refrigerant', state.refrigerant ?? 'not known'],
       ['Begun', dayAndTime(state.openedAt, shop.timeZone)],
@@ -187,7 +188,7 @@ function testsOf({ data, state }: OnPaper, show: Show): string[] {
   const tests = state.pressureTests.flatMap((test) => {
     if (!test.end) return []
     const { part, startedAt, pressurePa, tempK, atmospherePa, end } = test
-    return `Nitrogen on ${TESTED_PART_WORDS[part].toLowerCase()}, ${when(startedAt)}: ${show('pressure', pressurePa, atmospherePa)} at ${show('temperature', tempK)}, then ${show('pressure', end.pressurePa, atmospherePa)} at ${show('temperature', end.tempK)}. ${wordOf(VERDICT_WORDS, pressureTestResult(test)!.verdict.code)}.`
+    return `Nitrogen on ${inSentence(TESTED_PART_WORDS[part])}, ${when(startedAt)}: ${show('pressure', pressurePa, atmospherePa)} at ${show('temperature', tempK)}, then ${show('pressure', end.pressurePa, atmospherePa)} at ${show('temperature', end.tempK)}. ${wordOf(VERDICT_WORDS, pressureTestResult(test)!.verdict.code)}.`
   })
   const holds = state.holds
     .filter((each) => each.endedAt !== undefined)

@@ -14,7 +14,7 @@ import {
 } from '#core/tape'
 import { MG_PER_KG } from '#core/units'
 import type { Say } from '~/tape/chapters/words'
-import { FLAG_WORDS, PART_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
+import { FLAG_WORDS, PART_WORDS, VERDICT_WORDS, wordOf, inSentence } from '~/wording/en'
 
 /** What a customer reads first: what was found, what was done, what is in it now, and what comes next. */
 export function summaryOf(state: JobState, judging: JudgingContext, show: Say['show']): string[] {
@@ -33,11 +33,11 @@ export function summaryOf(state: JobState, judging: JudgingContext, show: Say['s
   for (const change of state.gasChanges)
     lines.push(`The system was changed from ${change.from ?? 'another gas'} to ${change.to}.`)
   if (state.parts.length > 0)
-    lines.push(`Renewed: ${state.parts.map((each) => PART_WORDS[each.part].toLowerCase()).join(', ')}.`)
+    lines.push(`Renewed: ${state.parts.map((each) => inSentence(PART_WORDS[each.part])).join(', ')}.`)
   const search = searchIn(state)
   if (search) lines.push(search)
   const hold = said('hold')
-  if (hold) lines.push(`Vacuum hold: ${lowerFirst(hold)}.`)
+  if (hold) lines.push(`Vacuum hold: ${inSentence(hold)}.`)
   const now = inSystemNow(state)
   const inIt = massIn(now)
   if (now.kind === 'empty') lines.push('The system is empty.')
@@ -52,7 +52,7 @@ export function summaryOf(state: JobState, judging: JudgingContext, show: Say['s
   const charge = said('charge')
   if (charge) lines.push(`${charge}.`)
   const readings = said('readings')
-  if (readings) lines.push(`Running: ${lowerFirst(readings)}.`)
+  if (readings) lines.push(`Running: ${inSentence(readings)}.`)
   if (stepDone(state, 'unit-taken-away')) lines.push('The unit was taken away.')
   for (const item of state.takenOff)
     if (item.leftOff !== undefined && item.backAt === undefined)
@@ -89,8 +89,6 @@ export function nextDates(state: JobState, judging: JudgingContext): NextDate[] 
   }
   return dates
 }
-
-const lowerFirst = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
 
 function searchIn(state: JobState): string | undefined {
   const last = state.leakChecks.at(-1)

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { leftOf, openTransfer, type Programme, runningProgramme } from '#core/tape'
 import { clockTime } from '~/ui/time'
-import { STEP_WORDS, STOP_WORDS } from '~/wording/en'
+import { STEP_WORDS, STOP_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'
 import { Plan } from './plan'
 import { Running, Steps } from './running'
@@ -85,7 +85,7 @@ function Ended({ programme }: { programme: Programme }) {
           ? 'The programme is through'
           : how === 'left-alone'
             ? 'The station was left alone'
-            : `The programme stopped${step ? `: ${STEP_WORDS[step].toLowerCase()}` : ''}`}{' '}
+            : `The programme stopped${step ? `: ${inSentence(STEP_WORDS[step])}` : ''}`}{' '}
         <span className="quiet">{clockTime(at, data.shop.timeZone)}</span>
       </h2>
       {why && (
@@ -99,7 +99,7 @@ function Ended({ programme }: { programme: Programme }) {
       )}
       {how !== 'finished' && left.length > 0 && (
         <p className="mb-0 quiet">
-          Left: {left.map((each) => STEP_WORDS[each.step].toLowerCase()).join(', ')}.
+          Left: {left.map((each) => inSentence(STEP_WORDS[each.step])).join(', ')}.
         </p>
       )}
       <details>

@@ -5,7 +5,7 @@ import { type Part, PARTS } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow } from '~/ui/reader'
-import { PART_WORDS } from '~/wording/en'
+import { PART_WORDS, inSentence } from '~/wording/en'
 import { StepList } from '../stages/step-list'
 import { useFigure, useWordsTyped } from '../stages/use-figure'
 import { useJob } from '../job-context'
@@ -126,7 +126,7 @@ export function Parts() {
           </div>
           <div>
             <Button type="submit" className="btn-big">
-              Note the {PART_WORDS[part].toLowerCase()}
+              Note the {inSentence(PART_WORDS[part])}
             </Button>
           </div>
         </form>

@@ -13,7 +13,7 @@ import {
 import { gasIsFoul, type JobState, type Use } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { useShow, Value } from '~/ui/reader'
-import { CONDITION_WORDS, REASON_WORDS } from '~/wording/en'
+import { CONDITION_WORDS, REASON_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'
 import type { JobCylinder, JobData } from '~/job/data'
 
@@ -186,7 +186,7 @@ function Choice({ candidate, use, choose }: { candidate: Candidate; use: Use; ch
       <span className="name">
         <strong>{cylinder.label}</strong>{' '}
         <span className="quiet">
-          {cylinder.refrigerant ?? 'empty'}, {CONDITION_WORDS[cylinder.condition].toLowerCase()},{' '}
+          {cylinder.refrigerant ?? 'empty'}, {inSentence(CONDITION_WORDS[cylinder.condition])},{' '}
           {use === 'recover' && fitness.roomMg !== undefined
             ? `room ${show('weight', Math.max(0, fitness.roomMg))}`
             : `holds ${show('weight', cylinder.balanceMg)}`}

@@ -19,7 +19,7 @@ import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits, useShow, Value } from '~/ui/reader'
 import { clockTime, duration } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
-import { TESTED_PART_WORDS } from '~/wording/en'
+import { TESTED_PART_WORDS, inSentence } from '~/wording/en'
 import { useJob, useJudging } from '../job-context'
 import { type AskedOfLive, LOW_ASKED, useAsked } from '../live/live-answer'
 import { useServerNow } from '~/tape/use-server-now'
@@ -216,7 +216,7 @@ function Ended({ test }: { test: PressureTest }) {
   return (
     <div>
       <p className="quiet mb-1">
-        {clockTime(test.startedAt, data.shop.timeZone)}, {TESTED_PART_WORDS[test.part].toLowerCase()},{' '}
+        {clockTime(test.startedAt, data.shop.timeZone)}, {inSentence(TESTED_PART_WORDS[test.part])},{' '}
         {duration((test.end!.at - test.startedAt) / 1000)}
       </p>
       <Result test={test} result={result} />

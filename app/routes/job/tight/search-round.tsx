@@ -4,7 +4,7 @@ import { placesOf } from '#core/leaks'
 import { LOOKED_WITH, type LookedWith } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { clockTime } from '~/ui/time'
-import { LOOKED_WITH_WORDS, PLACE_WORDS_OF_LEAKS } from '~/wording/en'
+import { LOOKED_WITH_WORDS, PLACE_WORDS_OF_LEAKS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'
 
 /** Place by place in the order of likelihood: looked at with what, and found or not. */
@@ -52,7 +52,7 @@ export function SearchRound() {
                 {last && (
                   <span className="quiet">
                     {last.found ? <strong>leak found</strong> : 'none found'},{' '}
-                    {LOOKED_WITH_WORDS[last.how].toLowerCase()}, {clockTime(last.at, data.shop.timeZone)}
+                    {inSentence(LOOKED_WITH_WORDS[last.how])}, {clockTime(last.at, data.shop.timeZone)}
                   </span>
                 )}
               </span>

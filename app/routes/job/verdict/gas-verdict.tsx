@@ -3,7 +3,7 @@ import { type GasVerdict, judgeGas, markFor, type RecoveredGas } from '#core/rec
 import { airBrought, airIn, gasAt, gasIsFoul, machineIsClean, stepDone } from '#core/tape'
 import { draft } from '~/tape/use-tape'
 import { VerdictCard } from '~/ui/verdict-card'
-import { CONDITION_WORDS } from '~/wording/en'
+import { CONDITION_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'
 import type { JobCylinder } from '~/job/data'
 
@@ -79,7 +79,7 @@ function OfCylinder({ cylinder }: { cylinder: JobCylinder }) {
       <VerdictCard verdict={verdict}>
         {noted && (
           <p className="mb-0 mt-1">
-            Marked: <strong>{CONDITION_WORDS[noted].toLowerCase()}</strong>
+            Marked: <strong>{inSentence(CONDITION_WORDS[noted])}</strong>
           </p>
         )}
         {verdict.code === 'gas-measure-first' && !closed && <Settle verdict={verdict} />}
@@ -91,7 +91,7 @@ function OfCylinder({ cylinder }: { cylinder: JobCylinder }) {
                 note([draft('gas-judged', { cylinderId: cylinder.cylinderId, condition: mark })])
               }
             >
-              Mark {cylinder.label}: {CONDITION_WORDS[mark].toLowerCase()}
+              Mark {cylinder.label}: {inSentence(CONDITION_WORDS[mark])}
             </Button>
           </div>
         )}

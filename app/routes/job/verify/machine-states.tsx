@@ -2,7 +2,7 @@ import { Button } from 'react-bootstrap'
 import { judgeChecks, statesNow } from '#core/tape'
 import { type MachineState, STATES } from '#core/verify'
 import { draft } from '~/tape/use-tape'
-import { STATE_WORDS } from '~/wording/en'
+import { STATE_WORDS, inSentence } from '~/wording/en'
 import { useJob, useJudging } from '../job-context'
 
 /** What a healthy machine may be at and then reads like a faulty one: asked where it decides, and what was said. */
@@ -38,7 +38,7 @@ export function MachineStates() {
           {STATE_WORDS[each][states[each] ? 'yes' : 'no']}.{' '}
           {!closed && (
             <Button variant="link" className="p-0" onClick={() => say(each, !states[each])}>
-              No: {STATE_WORDS[each][states[each] ? 'no' : 'yes'].toLowerCase()}
+              No: {inSentence(STATE_WORDS[each][states[each] ? 'no' : 'yes'])}
             </Button>
           )}
         </p>

@@ -1,7 +1,7 @@
 import type { Content } from 'pdfmake/interfaces'
 import { quantityText, reasonText, ruleText } from '~/ui/verdict-card'
 import { clockTime } from '~/ui/time'
-import { OUTCOME_WORDS, QUANTITY_WORDS, VERDICT_WORDS, wordOf } from '~/wording/en'
+import { OUTCOME_WORDS, QUANTITY_WORDS, VERDICT_WORDS, wordOf, inSentence } from '~/wording/en'
 import type { JudgedOnPaper, Section, TapeRow } from '../facts'
 import { curves } from './drawn'
 import type { PaperJob, Show } from './paper-job'
@@ -33,7 +33,7 @@ function verdict({ given, stale, doubted }: JudgedOnPaper, { reading, data }: Pa
       {
         text: [
           { text: wordOf(VERDICT_WORDS, code), bold: true },
-          ` (${OUTCOME_WORDS[outcome].toLowerCase()}, ${clockTime(given.at, data.shop.timeZone)})`,
+          ` (${inSentence(OUTCOME_WORDS[outcome])}, ${clockTime(given.at, data.shop.timeZone)})`,
         ],
       },
       { text: reasons.map((each) => reasonText(each, reading)).join(' ') },
