@@ -32,11 +32,11 @@ describe('what the readings of a running system say', () => {
     expect(judgeChecks(read(runs(900)).state(), context).code).toBe('pattern-all-right')
   })
   it('settles from when gas last moved, however long it is said to have run', () => {
-    const charged = () => aCourse().about('R-410A').charge('B', 0.5).wait(1)
-    const state = runs(900, charged()).state()
+    const after = (minutes: number) => aCourse().about('R-410A').charge('B', 0.5).wait(minutes)
+    const state = runs(900, after(1)).state()
     expect(runningNow(state)!.since).toBe(state.transfers.at(-1)!.endedAt)
-    expect(judgeChecks(read(runs(900, charged())).state(), context).code).toBe('readings-not-settled')
-    expect(judgeChecks(read(runs(900, charged()).wait(16)).state(), context).code).toBe('pattern-all-right')
+    expect(judgeChecks(read(runs(900, after(1))).state(), context).code).toBe('readings-not-settled')
+    expect(judgeChecks(read(runs(900, after(16))).state(), context).code).toBe('pattern-all-right')
   })
   it('too soon, and how long still', () => {
     const verdict = judgeChecks(read(runs(0).wait(4)).state(), context)
