@@ -27,7 +27,7 @@ export const WAY_IN_WORDS: Record<WayIn, string> = {
 
 /** What goes on in a running charge, and what to do. */
 export const CHARGING_WORDS: Record<ChargingState['code'], { says: string; helps?: string }> = {
-  'too-few': { says: 'Just begun', helps: 'Watch the stop weight from the first second.' },
+  'too-few': { says: 'Just begun', helps: 'Watch the scale from the first second.' },
   stale: { says: 'Not weighed', helps: 'Look at the scale, and note what it shows.' },
   flowing: { says: 'Flowing' },
   soon: { says: 'Hand on the valve' },
