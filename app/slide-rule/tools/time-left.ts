@@ -147,7 +147,7 @@ function steadyWorking(
     },
     {
       what: 'At most',
-      put: `(${stays(STAYS.usual)}) / ${rate}${times(slower.most)}: less comes the less is left, and after liquid least`,
+      put: `(${stays(STAYS.usual)}) / ${rate}${times(slower.most)}: slower towards the end, and slowest after liquid`,
       gives: say('duration', mostS),
     },
   ]
