@@ -11,7 +11,7 @@ import { useOutbox } from '~/tape/outbox/outbox-context'
 
 const WHY: Record<Exclude<Signal, 'here'>, (count: string) => string> = {
   lost: (count) => `No connection: ${count} and will be sent when it returns.`,
-  failing: (count) => `The server cannot take notes just now: ${count} and will be sent by themselves.`,
+  failing: (count) => `The server cannot take notes just now: ${count} and will be sent when it can.`,
   busy: (count) => `The server asks for a pause: ${count} and will be sent in a moment.`,
   'signed-out': (count) => `You are signed out: ${count}. Sign in again in this browser and it is sent.`,
   'another-person': (count) => `Somebody else has signed in here: ${count} until you sign in again.`,
