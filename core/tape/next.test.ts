@@ -40,6 +40,19 @@ describe('nextStep', () => {
     expect(after(entry('job-closed', {}))).toBe('nothing')
     expect(after(entry('job-cancelled', { reason: '' }))).toBe('nothing')
   })
+  it('sends nobody to recover from what the books have empty, until somebody says otherwise', () => {
+    const of = (massMg: number, ...entries: Entry[]) =>
+      nextStep(foldTape([described, ...entries]), {
+        books: { massMg, sigmaMg: 0 },
+        plate: { massMg: 3e6, sigmaMg: 3e4 },
+      })
+    expect(of(0)).toBe('say-it-is-empty')
+    expect(of(1)).toBe('choose-cylinder')
+    // Who chooses one all the same means to recover.
+    const chosen = entry('cylinder-chosen', { cylinderId: 'A', use: 'recover', massMg: null })
+    expect(of(0, chosen)).toBe('start-recovery')
+    expect(of(0, entry('recovery-ended', { how: 'never-filled' }))).toBe('check-leaks')
+  })
   it('asks for the refrigerant only where neither it nor the system is known', () => {
     expect(nextStep(foldTape([entry('job-described', { title: 'x' })]))).toBe('describe-system')
     expect(nextStep(foldTape([entry('job-described', { systemId: 's' })]))).toBe('choose-cylinder')

@@ -1,5 +1,5 @@
 import { CHAPTERS } from './chapters'
-import { gasUnaccounted, NOTHING_KNOWN, type Reference } from './in-system'
+import { asFound, gasUnaccounted, NOTHING_KNOWN, type Reference } from './in-system'
 import { type JobState, type Stage, type StageProgress, STAGES } from './state'
 
 /** What comes next, as a code; the interface has the words. */
@@ -8,6 +8,8 @@ export type NextStep =
   | 'programme-runs'
   | 'describe-system'
   | 'choose-cylinder'
+  /** Nobody sends a hand to recover what another job has taken out already. */
+  | 'say-it-is-empty'
   | 'start-recovery'
   | 'note-weight'
   | 'next-cylinder'
@@ -45,6 +47,7 @@ export function nextStep(state: JobState, reference: Reference = NOTHING_KNOWN):
   if (gasUnaccounted(state, reference)) return 'account-for-gas'
   for (const { next } of CHAPTERS) {
     const step = next?.(state)
+    if (step === 'choose-cylinder' && asFound(reference)?.weighed.massMg === 0) return 'say-it-is-empty'
     if (step) return step
   }
   return 'close-job'

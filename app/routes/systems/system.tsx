@@ -147,7 +147,11 @@ export default function System({ loaderData }: Route.ComponentProps) {
             )}
             <p className="mb-0 mt-1">
               By the books:{' '}
-              {system.balanceMg === 0 ? 'nothing known' : <strong>{show('weight', system.balanceMg)}</strong>}
+              {system.balanceMg === 0 ? (
+                'nothing booked'
+              ) : (
+                <strong>{show('weight', system.balanceMg)}</strong>
+              )}
             </p>
           </section>
           <section className="sheet">

@@ -67,7 +67,7 @@ export default function Systems({ loaderData }: Route.ComponentProps) {
       name: 'In it by the books',
       num: true,
       cell: (s) =>
-        s.balanceMg === 0 ? <span className="quiet">not known</span> : show('weight', s.balanceMg),
+        s.balanceMg === 0 ? <span className="quiet">nothing booked</span> : show('weight', s.balanceMg),
     },
     { id: 'oil', name: 'Oil', cell: (s) => s.oilType, hidden: true },
     { id: 'registration', name: 'Registration', cell: (s) => s.registration, hidden: true },
