@@ -141,7 +141,7 @@ export async function withPeople(
     const acts = await trouble(server, until, (at) => confirmed.filter((c) => c.at > at).length)
     // Without anybody's help it comes back, and what is noted now is heard.
     const before = heard.count
-    for (let tries = 0; tries < 100 && (heard.count === before || !(await server.healthy())); tries++)
+    for (let tries = 0; tries < 450 && (heard.count === before || !(await server.healthy())); tries++)
       await pause(200)
     const heardAtTheEnd = heard.count > before
     // However slow the machine: enough of them that the books have moved.
