@@ -6,7 +6,7 @@ import { inTapeOrder, type Timed } from './order'
 import { type FlagCode, type JobState, raise, type TapeLine } from './state'
 
 /** Changes with every change of the fold: projections made with another one are rebuilt at the start. */
-export const FOLD_VERSION = 14
+export const FOLD_VERSION = 15
 
 /**
  * The state of a job: a pure function of its entries, whatever order they arrived in and however often.

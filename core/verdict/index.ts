@@ -143,4 +143,4 @@ export function quantity(
  * at box temperature only; 6: a hold near its limit is open, one on a manifold gauge needs depth; 7: ends by their level;
  * 8: what creeps is no leak, healthy states of a machine, rules with their figures.
  */
-export const ENGINE_VERSION = 8
+export const ENGINE_VERSION = 9
