@@ -2,33 +2,17 @@ import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } fro
 import {
   type Checkpoint,
   type Entry,
-  type EntryBodies,
-  type EntryKind,
   foldFrom,
   foldTape,
   once,
   type JobState,
-  type ReadOff,
   withoutOwnId,
 } from '#core/tape'
 import { ask } from '~/live/ask'
 import { listenForChanges } from '~/live/changes'
 import { makeEntry } from './device'
+import type { Draft } from './draft'
 import { useOutbox } from './outbox/outbox-context'
-
-export interface Draft<K extends EntryKind = EntryKind> {
-  kind: K
-  body: EntryBodies[K]
-  /** Where it was read off a live instrument. */
-  sample?: ReadOff
-}
-
-/** One entry to note. */
-export const draft = <K extends EntryKind>(kind: K, body: EntryBodies[K]): Draft => ({ kind, body }) as Draft
-
-/** The same, read off a live instrument; typed where there is none. */
-export const readOff = (made: Draft, from: ReadOff | undefined): Draft =>
-  from ? { ...made, sample: from } : made
 
 /** A tape as the page has it: a long one from a checkpoint on. */
 export interface LoadedTape {

@@ -1,6 +1,6 @@
 import { createContext, use, useMemo } from 'react'
 import { type JobState, type JudgingContext, type Stage, wholeByPlate } from '#core/tape'
-import type { Draft } from '~/tape/use-tape'
+import type { Draft } from '~/tape/draft'
 import type { JobCylinder, JobData } from '~/job/data'
 
 export interface OpenJob {

@@ -1,5 +1,5 @@
 import type { PressurePoint } from '#core/tape'
-import { type Draft, draft } from '~/tape/use-tape'
+import { type Draft, draft } from '~/tape/draft'
 import type { ReadersUnits } from '~/ui/measure'
 
 /** A gauge's reading, kept with the atmosphere that the gauge was zeroed in. */

@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { clocksOf, type Watched } from '#core/tape'
 import { newId } from '~/tape/device'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useJob } from './job-context'
 
 const MIN_S = 60

@@ -2,7 +2,7 @@ import { type FormEvent, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { PURITY_PCT } from '#core/recovery'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useJob } from '../job-context'
 
 /** Vehicles: what the identifier says, before any hose is connected. */

@@ -12,7 +12,7 @@ import {
   stepDone,
 } from '#core/tape'
 import { ZERO_CELSIUS_K } from '#core/units'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { LEVEL_USE_WORDS, METHOD_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'
 import { Foreseen } from './foreseen'

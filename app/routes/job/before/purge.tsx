@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import { stepDone } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useJob } from '../job-context'
 
 /** The air out of the hoses: from the high pressure towards the cylinder. Both ways are right; which one is noted. */

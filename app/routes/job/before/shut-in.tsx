@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { clocksOf, shutInHolds } from '#core/tape'
 import { newId } from '~/tape/device'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useShow } from '~/ui/reader'
 import { duration } from '~/ui/time'
 import { SHUT_IN_LIMITS, SHUT_IN_STEPS } from '~/wording/en'

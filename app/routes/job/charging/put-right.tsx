@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { judgeCharged, openTransfer, standingVerdict, toGoMg } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useShow } from '~/ui/reader'
 import { useJob, useJudging } from '../job-context'
 

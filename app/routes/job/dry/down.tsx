@@ -13,7 +13,7 @@ import {
 } from '#core/vacuum'
 import { judgeNow, type VacuumPlan } from '#core/tape'
 import { KINDS } from '~/slide-rule/kinds'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useReadersUnits } from '~/ui/reader'
 import { duration } from '~/ui/time'
 import { BEHIND_WORDS } from '~/wording/en'

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { judgeKitProof, KIT_PROOF } from '#core/vacuum'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { Value } from '~/ui/reader'
 import { KIT_PROOF_WORDS } from '~/wording/en'

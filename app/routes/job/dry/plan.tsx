@@ -4,7 +4,7 @@ import { ambientAt, innerVolume, type VacuumMethod, type VacuumPlan } from '#cor
 import { PA_PER_MICRON } from '#core/units'
 import type { SetUp } from '#core/vacuum'
 import { HOSE_BORE_M } from '#core/hoses'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { KINDS } from '~/slide-rule/kinds'
 import { useReadersUnits, Value } from '~/ui/reader'
 import { VACUUM_METHOD_WORDS } from '~/wording/en'

@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import { type EntryKind, type TapeLine, type Transfer, versionOf } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { typed } from '~/ui/measure'
 import { useReadersUnits } from '~/ui/reader'
 import { clockTime } from '~/ui/time'

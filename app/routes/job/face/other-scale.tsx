@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Transfer, WeighMode } from '#core/tape'
-import { draft, readOff } from '~/tape/use-tape'
+import { draft, readOff } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { useJob } from '../job-context'
 import { ScaleChoice, useScaleChoice } from '../kit/scale-choice'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button, Dropdown, Modal } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { FLAG_WORDS, JOB_STATUS_WORDS } from '~/wording/en'
 import { StripTap } from '../chart/strip-tap'
 import { useJob } from '../job-context'

@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import { type JobState, nextStep } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useShow } from '~/ui/reader'
 import { clockTime, day } from '~/ui/time'
 import { NEXT_WORDS, STAGE_OF_NEXT } from '~/wording/en'

@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
 import { kitAt } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow } from '~/ui/reader'
 import { useJob } from '../job-context'

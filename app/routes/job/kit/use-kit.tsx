@@ -5,7 +5,7 @@ import { kitInUse } from '#core/tape'
 import { KitIcon } from '~/kit/icon'
 import type { JobKit } from '~/kit/job-kit'
 import { askOrLook } from '~/offline/page/ask-or-look'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { KIT_KIND_WORDS, REASON_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 

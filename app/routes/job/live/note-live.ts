@@ -1,7 +1,7 @@
 import { CHANNEL_FACTS } from '#core/samples'
 import { openTransfer, type PressurePoint, runningHold, type TemperaturePoint } from '#core/tape'
 import { type LiveReading, sampleOf } from '~/samples/live-context'
-import { type Draft, draft, readOff } from '~/tape/use-tape'
+import { type Draft, draft, readOff } from '~/tape/draft'
 import type { ReadersUnits } from '~/ui/measure'
 import { pressureDraft } from '../pressure-draft'
 import { useReadersUnits } from '~/ui/reader'

@@ -1,6 +1,6 @@
 import { type FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow } from '~/ui/reader'
 import { useJob } from '../job-context'

@@ -1,7 +1,7 @@
 import { Button, Form } from 'react-bootstrap'
 import type { OilClearing } from '#core/tape'
 import { useOutbox } from '~/tape/outbox/outbox-context'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { OIL_CLEARING_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'
 import { useWordsTyped } from '../stages/use-figure'

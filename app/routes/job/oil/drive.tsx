@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import type { CompressorDrive } from '#core/oil'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { DRIVE_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'
 

@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { day } from '~/ui/time'
 import { useJob } from '../job-context'

@@ -1,7 +1,7 @@
 import SignaturePad from 'signature_pad'
 import { useEffect, useRef, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { dayAndTime } from '~/ui/time'
 import { useJob } from '../job-context'
 import { useWordsTyped } from '../stages/use-figure'

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { newId } from '~/tape/device'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useWordsTyped } from '../stages/use-figure'
 import { useJob } from '../job-context'
 

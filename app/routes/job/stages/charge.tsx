@@ -13,7 +13,7 @@ import {
   targetsFor,
   toGoMg,
 } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { useShow, Value } from '~/ui/reader'
 import { IN_SYSTEM_WORDS, TARGET_BASIS_WORDS } from '~/wording/en'

@@ -11,7 +11,7 @@ import {
   rankToTake,
 } from '#core/cylinders'
 import { gasIsFoul, type JobState, type Use } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useShow, Value } from '~/ui/reader'
 import { CONDITION_WORDS, REASON_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'

@@ -4,7 +4,7 @@ import { type Hold, holdRule, holdStands, type ReadOff, runningHold } from '#cor
 import { asNoted } from '~/samples/in-units'
 import { readingOf, sampleOf, useLive } from '~/samples/live-context'
 import { newId } from '~/tape/device'
-import { type Draft, draft, readOff } from '~/tape/use-tape'
+import { type Draft, draft, readOff } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { Value } from '~/ui/reader'
 import { ruleTime } from '~/ui/time'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { LeakMethod } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { clockTime } from '~/ui/time'
 import { LEAK_METHOD_WORDS } from '~/wording/en'
 import { useJob } from '../job-context'

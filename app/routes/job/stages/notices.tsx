@@ -9,7 +9,7 @@ import {
   type NoticeCode,
   notices,
 } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { quantityText } from '~/ui/verdict-card'
 import { AIR_SOURCE_WORDS, NOTICE_WORDS } from '~/wording/en'

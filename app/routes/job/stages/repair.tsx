@@ -1,7 +1,7 @@
 import { Button, Form } from 'react-bootstrap'
 import { refrigerant } from '#core/refrigerants'
 import { stepDone } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useJob } from '../job-context'
 import { Parts } from '../repair/parts'
 import { Retrofit } from '../repair/retrofit'

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { stepDone } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useJob } from '../job-context'
 
 /** A step that is never left out without a word: why. */

@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
 import { stepDone } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { type Step, STEP_WORDS } from '~/tape/chapters/job.words'
 import { useJob } from '../job-context'
 

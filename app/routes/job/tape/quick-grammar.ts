@@ -1,5 +1,5 @@
 import { openTransfer, type JobState, type PressurePoint, type TemperaturePoint } from '#core/tape'
-import { type Draft, draft } from '~/tape/use-tape'
+import { type Draft, draft } from '~/tape/draft'
 import { pressureDraft } from '../pressure-draft'
 import { measure, type Measured, type MeasureKind, type ReadersUnits } from '~/ui/measure'
 

@@ -1,7 +1,7 @@
 import { type FormEvent } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { leakKnown } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useJob } from '../job-context'
 import { useWordsTyped } from '../stages/use-figure'
 

@@ -1,7 +1,7 @@
 import { Button, Form } from 'react-bootstrap'
 import { type GasVerdict, judgeGas, markFor, type RecoveredGas } from '#core/recovery'
 import { airBrought, airIn, gasAt, gasIsFoul, machineIsClean, stepDone } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { VerdictCard } from '~/ui/verdict-card'
 import { CONDITION_WORDS, inSentence } from '~/wording/en'
 import { useJob } from '../job-context'

@@ -2,7 +2,7 @@ import { TABLES } from '#core/refrigerants'
 import { judgeNow, type VerdictAbout, withWritten } from '#core/tape'
 import { ENGINE_VERSION } from '#core/verdict'
 import { serverNow } from '~/tape/device'
-import { type Draft, draft } from '~/tape/use-tape'
+import { type Draft, draft } from '~/tape/draft'
 import { useJob, useJudging } from '../job-context'
 
 /** Judges, with what is about to be written, and gives the verdict with the versions it was given by. */

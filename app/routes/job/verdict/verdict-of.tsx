@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { judgeNow, standingVerdict, type VerdictAbout } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { clockTime } from '~/ui/time'
 import { VerdictCard } from '~/ui/verdict-card'
 import { VERDICT_WORDS, wordOf } from '~/wording/en'

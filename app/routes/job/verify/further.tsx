@@ -1,7 +1,7 @@
 import { type FormEvent } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { runningNow } from '#core/tape'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { duration } from '~/ui/time'

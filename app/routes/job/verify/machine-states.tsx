@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { judgeChecks, statesNow } from '#core/tape'
 import { type MachineState, STATES } from '#core/verify'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { STATE_WORDS, inSentence } from '~/wording/en'
 import { useJob, useJudging } from '../job-context'
 

@@ -1,7 +1,7 @@
 import { type FormEvent } from 'react'
 import { Button } from 'react-bootstrap'
 import { checkNotes, type PressurePoint, runningNow, type TemperaturePoint } from '#core/tape'
-import { type Draft, draft } from '~/tape/use-tape'
+import { type Draft, draft } from '~/tape/draft'
 import { MeasureInput } from '~/ui/measure-field'
 import { useReadersUnits, useShow } from '~/ui/reader'
 import { PRESSURE_POINT_WORDS, TEMPERATURE_POINT_WORDS } from '~/wording/en'

@@ -2,7 +2,7 @@ import { Button } from 'react-bootstrap'
 import type { Transfer } from '#core/tape'
 import { MG_PER_KG } from '#core/units'
 import { useReading } from '~/samples/live-context'
-import { draft } from '~/tape/use-tape'
+import { draft } from '~/tape/draft'
 import { useJob } from '../job-context'
 
 /**
