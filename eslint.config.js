@@ -89,6 +89,48 @@ const CORE_MAY_USE = {
   unsent: ['cylinders', 'ledger', 'kit', 'tape'],
 }
 
+// Within app: the floors, from the ground up. A room stands on those of the floors below, and on its neighbours as long as
+// that makes no circle (.dependency-cruiser.mjs).
+const FLOORS_OF_APP = [
+  ['base'],
+  ['words', 'workers'],
+  // What several screens share, by subject.
+  [
+    'alarms',
+    'api',
+    'cylinders',
+    'exchange',
+    'job-data',
+    'kit',
+    'ledger',
+    'photos',
+    'programme',
+    'samples',
+    'slide-rule',
+    'systems',
+    'tape',
+  ],
+  // All that this browser has.
+  ['device'],
+  ['job'],
+  ['pages'],
+  ['threads'],
+  ['routes'],
+]
+
+// A module of React Router's: what is in it stands in app/routes.ts, and nobody else may want it.
+const NO_ROUTE_IMPORTS_ANOTHER = {
+  regex: '^(~/routes/|\\.\\./|\\./(?!\\+types/))',
+  message:
+    'No route imports another: what two routes need is a part of a page (app/pages), or of the job (app/job).',
+}
+const FRONT_DOORS = [
+  { regex: '^#core/[^/]+/(?!.*[.]json$)', message: "Import from the folder's front door: '#core/tape'." },
+  { regex: '^~/words/en/', message: "Import from the folder's front door: '~/words/en'." },
+  { group: ['react-bootstrap/*'], message: "Import from 'react-bootstrap'." },
+]
+const NO_SQL = { group: ['postgres'], message: 'SQL lives in db/: add a query module there.' }
+
 export default ts.config(
   { ignores: ['build', '.react-router', 'node_modules', 'test-results', 'playwright-report'] },
   js.configs.recommended,
@@ -118,7 +160,10 @@ export default ts.config(
       'boundaries/include': ['**/*.{ts,tsx}'],
       'boundaries/elements': [
         { type: 'core', pattern: 'core/*', capture: ['subject'], partialMatch: false },
-        ...['sim', 'instruments', 'db', 'app', 'shell', 'server', 'demo', 'command', 'e2e', 'testing'].map(
+        { type: 'app', pattern: 'app/*', capture: ['room'], partialMatch: false },
+        // root, entries and the list of routes: the roof.
+        { type: 'app', pattern: 'app', partialMatch: false },
+        ...['sim', 'instruments', 'db', 'shell', 'server', 'demo', 'command', 'e2e', 'testing'].map(
           (type) => ({
             type,
             pattern: type,
@@ -151,6 +196,14 @@ export default ts.config(
                 },
               },
             })),
+            ...FLOORS_OF_APP.flatMap((rooms, floor) =>
+              rooms.map((room) => ({
+                from: { element: { type: 'app', captured: { room } } },
+                disallow: {
+                  to: { element: { type: 'app', captured: { room: FLOORS_OF_APP.slice(floor + 1).flat() } } },
+                },
+              })),
+            ),
             { allow: { to: { module: { origin: ['external', 'core'] } } } },
           ],
         },
@@ -164,13 +217,7 @@ export default ts.config(
       'no-restricted-imports': [
         'error',
         {
-          patterns: [
-            {
-              group: ['#core/*/*'],
-              message: "Import from the folder's front door: '#core/tape'.",
-            },
-            { group: ['react-bootstrap/*'], message: "Import from 'react-bootstrap'." },
-          ],
+          patterns: FRONT_DOORS,
         },
       ],
     },
@@ -204,7 +251,7 @@ export default ts.config(
         {
           patterns: [
             {
-              group: ['node:*', 'react', 'react-*', 'postgres', '#db', '~/*'],
+              regex: '^(node:|react|postgres$|#db$|~/)',
               message: 'core is pure computation.',
             },
             {
@@ -225,7 +272,7 @@ export default ts.config(
         {
           patterns: [
             {
-              group: ['node:*', 'react', 'react-*', 'postgres', '#db', '~/*'],
+              regex: '^(node:|react|postgres$|#db$|~/)',
               message: 'core is pure computation.',
             },
             { regex: '^\\./', message: 'No chapter imports another: read the whole JobState.' },
@@ -244,13 +291,16 @@ export default ts.config(
       'no-restricted-imports': [
         'error',
         {
-          patterns: [
-            { group: ['#core/*/*'], message: "Import from the folder's front door: '#core/tape'." },
-            { group: ['react-bootstrap/*'], message: "Import from 'react-bootstrap'." },
-            { group: ['postgres'], message: 'SQL lives in db/: add a query module there.' },
-          ],
+          patterns: [...FRONT_DOORS, NO_SQL],
         },
       ],
+    },
+  },
+  {
+    files: ['app/routes/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [...FRONT_DOORS, NO_SQL, NO_ROUTE_IMPORTS_ANOTHER] }],
     },
   },
 )

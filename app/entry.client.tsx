@@ -1,9 +1,9 @@
 import { startTransition, StrictMode } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 import { HydratedRouter } from 'react-router/dom'
-import { keepProgram } from './offline/program'
-import { hearWorker, signOutOwed } from './offline/who'
-import { isShell } from './ui/page-facts'
+import { keepProgram } from '~/device/news/program'
+import { hearWorker, signOutOwed } from '~/device/who/who'
+import { isShell } from '~/base/ui/page-facts'
 
 void signOutOwed().then((out) => {
   // Whoever signed out without signal is not shown again.

@@ -8,9 +8,9 @@ import {
   type RouterContextProvider,
   ServerRouter,
 } from 'react-router'
-import { log } from './session/log.server'
-import { requestFacts } from './session/request-facts'
-import { PageFacts } from './ui/page-facts'
+import { log } from '~/base/session/log.server'
+import { requestFacts } from '~/base/session/request-facts'
+import { PageFacts } from '~/base/ui/page-facts'
 
 const RENDER_MS = 8_000
 

@@ -8,12 +8,12 @@ import {
   useLocation,
   useRouteLoaderData,
 } from 'react-router'
-import { arrivedAt } from './offline/page/page'
-import type { Theme } from './session/preferences'
+import { arrivedAt } from '~/device/page/page'
+import type { Theme } from '~/base/session/preferences'
 import latin from '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2?url'
 import sheet from './styles/app.scss?url'
-import { ErrorPage } from './ui/error-page'
-import { usePageFacts } from './ui/page-facts'
+import { ErrorPage } from '~/base/ui/error-page'
+import { usePageFacts } from '~/base/ui/page-facts'
 
 /** Follows the device's light or dark, or what a person chose here, before anything is painted. */
 const FOLLOW_DEVICE = `(function(){var d=matchMedia('(prefers-color-scheme: dark)'),r=document.documentElement.dataset,t;

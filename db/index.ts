@@ -27,7 +27,7 @@ export {
   DecantRefused,
   type Giver,
   givers,
-} from './ledger/decant'
+} from './decants/decant'
 export * from './kit/kit'
 export { type ActBody, type ActRow, actsOf, hoursRun, type NewAct, strikeAct, writeAct } from './kit/acts'
 export { type DoubtfulTransfer, doubtsOfJob, doubtsOfScale, usesOf } from './kit/uses'

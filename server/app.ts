@@ -18,9 +18,9 @@ import {
   tidyUp,
 } from '#db'
 import { watchRuns } from '~/alarms/watch-runs.server'
-import { now } from '~/session/clock.server'
-import { log } from '~/session/log.server'
-import { requestFacts } from '~/session/request-facts'
+import { now } from '~/base/session/clock.server'
+import { log } from '~/base/session/log.server'
+import { requestFacts } from '~/base/session/request-facts'
 import { inHandNow } from './loop'
 import { measured, metrics } from './metrics'
 import { samples } from './samples'

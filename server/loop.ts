@@ -1,7 +1,7 @@
 // What holds the event loop: while one thing is worked out, nobody else is answered. Each time that takes long is
 // logged with what was asked, and the worst of each place stands in /metrics.
 import type { NextFunction, Request, Response } from 'express'
-import { log } from '~/session/log.server'
+import { log } from '~/base/session/log.server'
 
 /** The longest time in which nobody is answered, ms. */
 const MOST_HELD_MS = 100

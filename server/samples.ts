@@ -6,7 +6,7 @@ import express, {
   type Response as Answer,
 } from 'express'
 import { answerBatch, onlyPost } from '~/samples/batch.server'
-import { problem } from '~/slide-rule/problem.server'
+import { problem } from '~/api/problem.server'
 import { LARGEST_BODY } from './guard'
 
 /**

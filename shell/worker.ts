@@ -1,6 +1,6 @@
 /**
  * The service worker: it keeps the program on the device, so that any page opens without signal, and nothing else. Data
- * is the pages' own affair (app/offline).
+ * is the pages' own affair (app/device).
  *
  * Written by hand: the names of our files carry their content, so that precaching is a list and "have it already"; and the one
  * strategy that matters, the server for so long and then the shell, is none of the ready-made ones.

@@ -2,9 +2,9 @@
 import { randomUUID } from 'node:crypto'
 import { RouterContextProvider } from 'react-router'
 import { addPerson, inShop, openSession, type Role } from '#db'
-import { sessionCookie } from '~/session/cookie.server'
-import { requestFacts } from '~/session/request-facts'
-import { onlySignedIn } from '~/session/signed-in.server'
+import { sessionCookie } from '~/base/session/cookie.server'
+import { requestFacts } from '~/base/session/request-facts'
+import { onlySignedIn } from '~/base/session/signed-in.server'
 import { type AShop, NOW } from './a-shop'
 
 export async function letIn(shop: AShop, role: Role, preferences = {}) {

@@ -1,7 +1,7 @@
 import { askAboutArrival, brimfulMg, isUnlikelyTare, looksLikeASizeName } from '#core/cylinders'
 import type { CylinderData } from '#db'
-import { checkForm, type Refused, refuse, type Typed } from '~/form/check'
-import { type ReadersUnits, typed as asTyped } from '~/ui/measure'
+import { checkForm, type Refused, refuse, type Typed } from '~/base/form/check'
+import { type ReadersUnits, typed as asTyped } from '~/base/ui/measure'
 import { cylinderSchema } from './schema'
 
 /** Caps and a worn collar: so much below the tare an empty cylinder may weigh, mg. */

@@ -1,5 +1,5 @@
 import { type CylinderData, type CylinderRow, isCustomer, movements, type ShopTx } from '#db'
-import { CONDITION_WORDS, inSentence } from '~/wording/en'
+import { CONDITION_WORDS, inSentence } from '~/words/en'
 import { noBetterThan } from './fields'
 
 /** What the books or others' marks do not allow. */

@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import { stampDate } from '#core/cylinders'
 import type { CylinderData } from '#db'
-import { measured, optionalId, refrigerantField, text, ticked } from '~/form/schema-parts'
-import type { ReadersUnits } from '~/ui/measure'
+import { measured, optionalId, refrigerantField, text, ticked } from '~/base/form/schema-parts'
+import type { ReadersUnits } from '~/base/ui/measure'
 
 export interface CylinderForm {
   label: string

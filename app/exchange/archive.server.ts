@@ -9,7 +9,7 @@ import {
   archiveRows,
   type ShopTx,
 } from '#db'
-import { ID } from '~/form/id'
+import { ID } from '~/base/form/id'
 import { kitFacts } from '~/kit/schema'
 import { isEntry } from '~/tape/entry-schema.server'
 

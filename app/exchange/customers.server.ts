@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import { changeAltitude, changeSite, type Site, sites, siteNamed, customerNamed } from '#db'
 import { randomUUID } from 'node:crypto'
-import { checkForm, measured, text, type Typed } from '~/form/read.server'
-import { typed as asTyped } from '~/ui/measure'
+import { checkForm, measured, text, type Typed } from '~/base/form/read.server'
+import { typed as asTyped } from '~/base/ui/measure'
 import { FILE_UNITS, type Sheet } from './sheet.server'
 
 interface Read {

@@ -11,7 +11,7 @@ import {
 } from '#db'
 import { cylinderFields, cylinderFrom } from '~/cylinders/fields'
 import { cylinderProblems } from '~/cylinders/problems.server'
-import { refuse, type Typed } from '~/form/read.server'
+import { refuse, type Typed } from '~/base/form/read.server'
 import { FILE_UNITS, type ImportContext, type Sheet } from './sheet.server'
 
 const COLUMNS = [

@@ -1,6 +1,6 @@
 import { type FactName, KIT_KINDS } from '#core/kit'
 import { addKit, changeKit, type KitData, kitList, type KitRow, lock } from '#db'
-import { refuse, type Typed } from '~/form/read.server'
+import { refuse, type Typed } from '~/base/form/read.server'
 import { FACT_FIELDS, type FactField } from '~/kit/fields'
 import { kitFields, kitProblems, readKit, untouched } from '~/kit/form.server'
 import { kindOf } from '~/kit/schema'

@@ -2,8 +2,8 @@ import { randomUUID } from 'node:crypto'
 import Papa from 'papaparse'
 import { METRIC_UNITS } from '#core/units'
 import type { ShopTx } from '#db'
-import type { Refused, Typed } from '~/form/read.server'
-import type { ReadersUnits } from '~/ui/measure'
+import type { Refused, Typed } from '~/base/form/read.server'
+import type { ReadersUnits } from '~/base/ui/measure'
 import { plain, unplain } from './plain'
 
 /** Files are written and read in metric units, each figure with its unit. */

@@ -1,5 +1,5 @@
 import { addSystem, changeSystem, lock, type SystemRow, systems as listSystems } from '#db'
-import { refuse, type Typed } from '~/form/read.server'
+import { refuse, type Typed } from '~/base/form/read.server'
 import {
   type ReadSystem,
   systemFields,

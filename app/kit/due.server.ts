@@ -15,7 +15,7 @@ import {
   type ShopTx,
   systemsOf,
 } from '#db'
-import { ACT_WORDS } from '~/wording/en'
+import { ACT_WORDS } from '~/words/en'
 
 /** Something that should be done with kit or a cylinder. */
 export interface DueItem {

@@ -1,5 +1,5 @@
 import { type FactName, KINDS_OF_KIT, type KitFacts, type KitKind } from '#core/kit'
-import { type MeasureKind, type ReadersUnits, show, typed } from '~/ui/measure'
+import { type MeasureKind, type ReadersUnits, show, typed } from '~/base/ui/measure'
 
 interface Base {
   label: string

@@ -1,7 +1,7 @@
 import type { KitKind } from '#core/kit'
 import { cylinderOf, type KitData, type ShopTx } from '#db'
-import { checkForm, type Refused, refuse, type Typed } from '~/form/read.server'
-import { type ReadersUnits, typed as asTyped } from '~/ui/measure'
+import { checkForm, type Refused, refuse, type Typed } from '~/base/form/read.server'
+import { type ReadersUnits, typed as asTyped } from '~/base/ui/measure'
 import { factsOf, factsTyped } from './fields'
 import { factsFrom, kitSchema } from './schema'
 

@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import { type FactName, KIT_KINDS, type KitFacts, type KitKind, type KitState } from '#core/kit'
-import { ID } from '~/form/id'
-import { measured, text } from '~/form/schema-parts'
-import type { ReadersUnits } from '~/ui/measure'
+import { ID } from '~/base/form/id'
+import { measured, text } from '~/base/form/schema-parts'
+import type { ReadersUnits } from '~/base/ui/measure'
 import { FACT_FIELDS, type FactField, factsOf } from './fields'
 
 /** A fact as it is kept: on the tape, in files, in the database. */

@@ -2,8 +2,8 @@ import { BarChart, LineChart } from 'echarts/charts'
 import { GridComponent, LegendComponent, MarkLineComponent } from 'echarts/components'
 import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import type { Pen } from '~/ui/drawing/drawn'
-import { inkOf } from '~/ui/drawing/ink'
+import type { Pen } from '~/base/ui/drawing/drawn'
+import { inkOf } from '~/base/ui/drawing/ink'
 
 register([BarChart, LineChart, GridComponent, LegendComponent, MarkLineComponent, SVGRenderer])
 

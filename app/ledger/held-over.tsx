@@ -2,9 +2,9 @@ import { useMemo } from 'react'
 import { heldOver } from '#core/ledger'
 import { MG_PER_KG, KG_PER_LB } from '#core/units'
 import type { MovementRow } from '#db'
-import { Drawn } from '~/ui/drawing/drawn'
-import { useReadersUnits, useShow } from '~/ui/reader'
-import { day } from '~/ui/time'
+import { Drawn } from '~/base/ui/drawing/drawn'
+import { useReadersUnits, useShow } from '~/base/ui/reader'
+import { day } from '~/base/ui/time'
 import type { HeldInput } from './held-drawing'
 
 const load = () => import('./held-drawing').then(({ heldIn }) => heldIn)

@@ -1,9 +1,9 @@
 import { Link } from 'react-router'
 import type { MovementRow } from '#db'
-import { useShow } from '~/ui/reader'
-import { dayAndTime } from '~/ui/time'
-import { KNOWN_BY_WORDS, PLACE_WORDS, VOUCHER_WORDS } from '~/wording/en'
-import { type Column, DataTable } from '~/ui/data-table'
+import { useShow } from '~/base/ui/reader'
+import { dayAndTime } from '~/base/ui/time'
+import { KNOWN_BY_WORDS, PLACE_WORDS, VOUCHER_WORDS } from '~/words/en'
+import { type Column, DataTable } from '~/base/ui/data-table'
 
 interface MovementTableProps {
   movements: MovementRow[]

@@ -42,7 +42,7 @@ import {
   stations,
   systemOf,
 } from '#db'
-import { PROBLEM_WORDS, BEFORE_IT_BEGINS, REASON_WORDS, STEP_WORDS } from '~/wording/en'
+import { PROBLEM_WORDS, BEFORE_IT_BEGINS, REASON_WORDS, STEP_WORDS } from '~/words/en'
 import { tell } from './entries.server'
 
 export interface Beginning {

@@ -1,7 +1,7 @@
 import { v5 } from 'uuid'
 import { type Entry, type Saying, versionOf } from '#core/tape'
 import { append, type Appended, readShop, type ShopTx } from '#db'
-import { todayIn } from '~/session/clock.server'
+import { todayIn } from '~/base/session/clock.server'
 
 const NAMESPACE = '0b0c9a1e-3d0a-4f7f-9a55-6f2f1e0a7c11'
 

@@ -17,7 +17,7 @@ import {
   type ShopTx,
   systemOf,
 } from '#db'
-import { log } from '~/session/log.server'
+import { log } from '~/base/session/log.server'
 import { idIn, tell } from './entries.server'
 
 /** More sayings than any report makes: so much of its writer's count each has to itself. */

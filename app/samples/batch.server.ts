@@ -1,8 +1,8 @@
 import { countRefused, type RefusedSample, takeSamples } from '#db'
-import { now } from '~/session/clock.server'
-import { log } from '~/session/log.server'
-import { problem } from '~/slide-rule/problem.server'
-import { SAMPLE_PROBLEM_WORDS } from '~/wording/en/samples'
+import { now } from '~/base/session/clock.server'
+import { log } from '~/base/session/log.server'
+import { problem } from '~/api/problem.server'
+import { SAMPLE_PROBLEM_WORDS } from '~/words/en'
 import { deviceCall, noDevice } from './device.server'
 
 const MOST = 1_000

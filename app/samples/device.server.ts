@@ -1,7 +1,7 @@
 import { RateLimiterMemory } from 'rate-limiter-flexible'
 import { deviceOf, inForce, inShop, type ShopTx } from '#db'
-import { addressKey, overLimit } from '~/session/rate.server'
-import { problem } from '~/slide-rule/problem.server'
+import { addressKey, overLimit } from '~/base/session/rate.server'
+import { problem } from '~/api/problem.server'
 
 /** Requests of one device, as count/seconds: ten batches a second are more than any instrument needs. */
 const PER_DEVICE = '100/10'

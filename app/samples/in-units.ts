@@ -1,6 +1,6 @@
 import { type Channel, CHANNEL_FACTS } from '#core/samples'
 import { MG_PER_KG, STANDARD_ATMOSPHERE_PA } from '#core/units'
-import type { MeasureKind, ReadersUnits } from '~/ui/measure'
+import type { MeasureKind, ReadersUnits } from '~/base/ui/measure'
 
 /** A live value as the tape writes it: mg, absolute Pa, K. Undefined: the tape has no place for it. */
 export function asNoted(

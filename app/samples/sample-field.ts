@@ -1,6 +1,6 @@
 import { type Channel, isChannel } from '#core/samples'
 import type { ReadOff } from '#core/tape'
-import { isId } from '~/form/id'
+import { isId } from '~/base/form/id'
 
 /** A sample in a field of a form; empty: what was typed came from no instrument. */
 export const sampleText = (from: ReadOff | undefined): string =>

@@ -1,11 +1,11 @@
 import { inSentence } from './in-sentence'
-import type { ReadersUnits } from '~/ui/measure'
+import type { ReadersUnits } from '~/base/ui/measure'
 import { KINDS } from './kinds'
 import type { Figure, Outcome } from './outcome'
 import type { Given } from './read'
 import type { WorkedOut } from './work-out'
 import { variantName } from './limits'
-import type { InputProblem } from './problem.server'
+import type { InputProblem } from '~/api/problem.server'
 import type { Tool } from './tool'
 
 /** A result as programs read it: SI, with display strings in the units asked for. */

@@ -1,5 +1,5 @@
 import type { Verdict } from '#core/verdict'
-import { VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/wording/en'
+import { VERDICT_REASONS, VERDICT_WORDS, wordOf } from '~/words/en'
 import type { Judgement } from './outcome'
 
 /** A verdict of core in words. @param more reasons that only this tool can give */

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, UnitError, US_UNITS } from '#core/units'
-import type { ReadersUnits } from '~/ui/measure'
+import type { ReadersUnits } from '~/base/ui/measure'
 import { KINDS, type KindName, typedText, withUnit } from './kinds'
 
 const names = Object.keys(KINDS) as KindName[]

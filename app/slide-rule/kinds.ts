@@ -30,7 +30,7 @@ import {
   M2_PER_FT2,
   M3_PER_FT3,
 } from '#core/units'
-import type { ReadersUnits } from '~/ui/measure'
+import type { ReadersUnits } from '~/base/ui/measure'
 
 /** What a number on the slide rule measures. */
 export type KindName = 'weight' | 'pressure' | 'vacuum' | 'temperature' | 'length' | 'oil' | LinearKind

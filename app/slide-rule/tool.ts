@@ -1,6 +1,6 @@
 import { OutOfRangeError } from '#core/refrigerants'
 import type { Cylinder } from '#core/cylinders'
-import type { ReadersUnits } from '~/ui/measure'
+import type { ReadersUnits } from '~/base/ui/measure'
 import type { Inputs, Values } from './fields'
 import { atmosphereOf, KINDS, type KindName } from './kinds'
 import type { Outcome } from './outcome'

@@ -1,7 +1,7 @@
 import { type Accessory, BORE_M, type Line } from '#core/systems'
 import type { SystemData } from '#db'
-import { checkForm, type Refused, refuse, type Typed } from '~/form/check'
-import { measure, type ReadersUnits, typed as asTyped } from '~/ui/measure'
+import { checkForm, type Refused, refuse, type Typed } from '~/base/form/check'
+import { measure, type ReadersUnits, typed as asTyped } from '~/base/ui/measure'
 import { systemSchema } from './schema'
 
 /** A line set and an accessory as they are typed; the list travels as JSON in one hidden field. */

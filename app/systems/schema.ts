@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import type { SystemData } from '#db'
-import { measured, refrigerantField, text } from '~/form/schema-parts'
+import { measured, refrigerantField, text } from '~/base/form/schema-parts'
 import { readVin } from '#core/vehicles'
-import type { ReadersUnits } from '~/ui/measure'
+import type { ReadersUnits } from '~/base/ui/measure'
 
 interface SystemForm {
   name: string

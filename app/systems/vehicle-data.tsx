@@ -3,11 +3,11 @@ import { Button } from 'react-bootstrap'
 import { useFormContext } from 'react-hook-form'
 import { MG_PER_G } from '#core/units'
 import { readVin } from '#core/vehicles'
-import { ask } from '~/live/ask'
-import { measure, typed } from '~/ui/measure'
-import { useReadersUnits } from '~/ui/reader'
-import type { VehicleAnswer, VehicleData } from '~/vehicle-data/ask.server'
-import { DRIVE_WORDS } from '~/wording/en'
+import { ask } from '~/base/ask'
+import { measure, typed } from '~/base/ui/measure'
+import { useReadersUnits } from '~/base/ui/reader'
+import type { VehicleAnswer, VehicleData } from './vehicle-data/ask.server'
+import { DRIVE_WORDS } from '~/words/en'
 
 const WORDS: Record<Exclude<VehicleAnswer['kind'], 'found'>, string> = {
   unknown: 'The service does not know this vehicle: type what its sticker says.',

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
-import { VERDICT_REASONS } from '~/wording/en'
+import { VERDICT_REASONS } from '~/words/en'
 import { readBatch } from './entry-schema.server'
 
 const entry = (kind: string, body: unknown, over = {}) => ({

@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import type { AskedWeight } from '#core/tape'
-import { useShow } from '~/ui/reader'
-import { QUESTION_WORDS } from '~/wording/en'
+import { useShow } from '~/base/ui/reader'
+import { QUESTION_WORDS } from '~/words/en'
 
 interface QuestionProps {
   asked: AskedWeight

@@ -1,6 +1,6 @@
 import { Piscina } from 'piscina'
 import { BusyError } from '#db'
-import { log } from '~/session/log.server'
+import { log } from '~/base/session/log.server'
 import type { Given, Made, Task } from './tasks'
 
 /** So many wait for their turn at one task; whoever comes after them is told to come again. */

@@ -2,7 +2,7 @@
 // takes and gives what can be cloned; this file is built by itself (vite.threads.config.ts).
 import { bringArchive } from '~/exchange/bring-archive.server'
 import { layOutCalendar } from '~/kit/calendar'
-import { layOutReport } from '~/routes/job/paper/pdf/pdf.server'
+import { layOutReport } from '~/job/paper/pdf/pdf.server'
 
 export const TASKS = { layOutReport, layOutCalendar, bringArchive }
 

@@ -1,8 +1,8 @@
 import { type Change, commandsAfter, onChange } from '#db'
 import { deviceCall } from '~/samples/device.server'
-import { log } from '~/session/log.server'
-import { requestFacts } from '~/session/request-facts'
-import { problem } from '~/slide-rule/problem.server'
+import { log } from '~/base/session/log.server'
+import { requestFacts } from '~/base/session/request-facts'
+import { problem } from '~/api/problem.server'
 import type { Route } from './+types/commands'
 
 /** Longest wait for something to do, seconds; what stands between keeps a connection at least as long. */

@@ -14,7 +14,7 @@ import {
   letInAgain,
   revokeDevice,
 } from '#db'
-import { requestFacts } from '~/session/request-facts'
+import { requestFacts } from '~/base/session/request-facts'
 import { answered } from '../../../testing/a-request'
 import { type AShop, aShop } from '../../../testing/a-shop'
 import { loader as commands } from './commands'

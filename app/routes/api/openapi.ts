@@ -1,6 +1,6 @@
-import { SAMPLE_PATHS } from '~/samples/openapi.server'
-import { HOLD_PATHS } from '~/slide-rule/hold/openapi.server'
-import { openApi } from '~/slide-rule/openapi.server'
+import { SAMPLE_PATHS } from '~/pages/api/samples.server'
+import { HOLD_PATHS } from '~/pages/api/hold.server'
+import { openApi } from '~/pages/api/openapi.server'
 import type { Route } from './+types/openapi'
 
 /** What programs may ask, for whoever writes them. */

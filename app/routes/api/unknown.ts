@@ -1,4 +1,4 @@
-import { problem } from '~/slide-rule/problem.server'
+import { problem } from '~/api/problem.server'
 
 /** Any other address under /api. */
 export function loader() {

@@ -11,17 +11,17 @@ import {
 } from '#db'
 import { CylinderTags } from '~/cylinders/tags'
 import { dueItems } from '~/kit/due.server'
-import { useRefresh } from '~/live/changes'
-import { openPage } from '~/offline/page/page'
-import { now, todayIn } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
-import { Value } from '~/ui/reader'
-import { day, dayAndTime, plainDay } from '~/ui/time'
-import { jobNumber } from '~/ui/job-number'
-import { NEXT_WORDS, STAGE_WORDS } from '~/wording/en'
-import { AtTheStations } from './at-the-stations'
-import { type BenchData, benchData, DUE_DAYS, DUE_SHOWN } from './data'
-import { RunningNow } from './running-now'
+import { useRefresh } from '~/device/news/changes'
+import { openPage } from '~/device/page/page'
+import { now, todayIn } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { Value } from '~/base/ui/reader'
+import { day, dayAndTime, plainDay } from '~/base/ui/time'
+import { jobNumber } from '~/base/ui/job-number'
+import { NEXT_WORDS, STAGE_WORDS } from '~/words/en'
+import { AtTheStations } from '~/pages/bench/at-the-stations'
+import { type BenchData, benchData, DUE_DAYS, DUE_SHOWN } from '~/pages/bench/data'
+import { RunningNow } from '~/pages/bench/running-now'
 import type { Route } from './+types/bench'
 
 const IN_HAND_SHOWN = 25
@@ -60,7 +60,9 @@ export async function loader({ context }: Route.LoaderArgs) {
   })
 }
 
-export const clientLoader = openPage<BenchData>(() => import('./from-device').then((each) => each.bench))
+export const clientLoader = openPage<BenchData>(() =>
+  import('~/pages/bench/from-device').then((each) => each.bench),
+)
 
 /** Home: the jobs in hand and what each waits for, the cylinders to look at, and what the rack holds. */
 export default function Bench({

@@ -1,7 +1,7 @@
 import { inShop } from '#db'
 import { dueItems } from '~/kit/due.server'
-import { now, todayIn } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
+import { now, todayIn } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import { inThread } from '~/threads/in-thread.server'
 import type { Route } from './+types/due-ics'
 

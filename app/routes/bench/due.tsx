@@ -1,10 +1,10 @@
 import { Link } from 'react-router'
 import { inShop } from '#db'
 import { dueItems } from '~/kit/due.server'
-import { openPage } from '~/offline/page/page'
-import { todayIn } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
-import { plainDay } from '~/ui/time'
+import { openPage } from '~/device/page/page'
+import { todayIn } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { plainDay } from '~/base/ui/time'
 import type { Route } from './+types/due'
 
 /** A year ahead: for planning. */
@@ -21,7 +21,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>(() =>
-  import('./from-device').then((each) => each.due),
+  import('~/pages/bench/from-device').then((each) => each.due),
 )
 
 /** Everything that is due within a year, the earliest first, each with how it is done. */

@@ -14,28 +14,28 @@ import {
   movements,
   VoucherError,
 } from '#db'
-import { found, idOf } from '~/form/ids.server'
+import { found, idOf } from '~/base/form/ids.server'
 import { HeldOver } from '~/ledger/held-over'
 import { MovementTable } from '~/ledger/movement-table'
-import { useRefresh } from '~/live/changes'
-import { openPage } from '~/offline/page/page'
-import { sendForm } from '~/offline/page/send-form'
-import { now, todayIn } from '~/session/clock.server'
-import { preferencesOf } from '~/session/preferences'
-import { signedIn, writer } from '~/session/signed-in.server'
+import { useRefresh } from '~/device/news/changes'
+import { openPage } from '~/device/page/page'
+import { sendForm } from '~/device/page/send-form'
+import { now, todayIn } from '~/base/session/clock.server'
+import { preferencesOf } from '~/base/session/preferences'
+import { signedIn, writer } from '~/base/session/signed-in.server'
 import { fillLink } from '~/slide-rule/links'
-import { REWEIGH_WORDS, inSentence } from '~/wording/en'
-import { Fact } from '~/ui/fact'
-import { jobNumber } from '~/ui/job-number'
-import { NotSent } from '~/ui/not-sent'
-import { useShow } from '~/ui/reader'
-import { day, plainDay } from '~/ui/time'
-import { VerdictCard } from '~/ui/verdict-card'
-import { CONDITION_WORDS, CYLINDER_KIND_WORDS, FILL_RULE_WORDS } from '~/wording/en'
+import { REWEIGH_WORDS, inSentence } from '~/words/en'
+import { Fact } from '~/base/ui/fact'
+import { jobNumber } from '~/base/ui/job-number'
+import { NotSent } from '~/base/ui/not-sent'
+import { useShow } from '~/base/ui/reader'
+import { day, plainDay } from '~/base/ui/time'
+import { VerdictCard } from '~/words/verdict/verdict-card'
+import { CONDITION_WORDS, CYLINDER_KIND_WORDS, FILL_RULE_WORDS } from '~/words/en'
 import type { Route } from './+types/cylinder'
-import type { CylinderData } from './cylinder-data'
-import { bookVoucher, readVoucher, WeightAsked } from './vouchers.server'
-import { VoucherForms } from './voucher-forms'
+import type { CylinderData } from '~/pages/cylinders/cylinder-data'
+import { bookVoucher, readVoucher, WeightAsked } from '~/pages/cylinders/vouchers.server'
+import { VoucherForms } from '~/pages/cylinders/voucher-forms'
 
 const SHOWN = 200
 
@@ -98,7 +98,7 @@ export async function clientAction(sent: Route.ClientActionArgs) {
 }
 
 export const clientLoader = openPage<CylinderData, Route.LoaderArgs['params']>(() =>
-  import('./from-device').then((each) => each.cylinder),
+  import('~/pages/cylinders/from-device').then((each) => each.cylinder),
 )
 
 /** One cylinder: its stamps, what is in it, and every gram that went in or out. */

@@ -11,19 +11,19 @@ import {
   inShop,
   VoucherError,
 } from '#db'
-import { found, idOf } from '~/form/ids.server'
-import { checkForm, id, measured, refuse, text, typedIn } from '~/form/read.server'
-import { openPage } from '~/offline/page/page'
-import { sendForm } from '~/offline/page/send-form'
-import { now, todayIn } from '~/session/clock.server'
-import { preferencesOf } from '~/session/preferences'
-import { countersigners, signedFor } from '~/session/countersign.server'
-import { signedIn } from '~/session/signed-in.server'
-import { Value } from '~/ui/reader'
-import { clockTime } from '~/ui/time'
-import { DECANT_QUESTIONS, DECANT_WORDS, REASON_WORDS, wordOf } from '~/wording/en'
+import { found, idOf } from '~/base/form/ids.server'
+import { checkForm, id, measured, refuse, text, typedIn } from '~/base/form/read.server'
+import { openPage } from '~/device/page/page'
+import { sendForm } from '~/device/page/send-form'
+import { now, todayIn } from '~/base/session/clock.server'
+import { preferencesOf } from '~/base/session/preferences'
+import { countersigners, signedFor } from '~/base/session/countersign.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { Value } from '~/base/ui/reader'
+import { clockTime } from '~/base/ui/time'
+import { DECANT_QUESTIONS, DECANT_WORDS, REASON_WORDS, wordOf } from '~/words/en'
 import type { Route } from './+types/decant'
-import { DecantForm } from './decant-form'
+import { DecantForm } from '~/pages/cylinders/decant-form'
 
 /** What was answered so far, one after the other. */
 const questionsIn = (text: string) => text.split(',').filter((each) => Object.hasOwn(DECANT_QUESTIONS, each))

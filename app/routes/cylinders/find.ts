@@ -1,9 +1,9 @@
 import { findCylinders, inShop } from '#db'
 import { tileOf } from '~/cylinders/tile'
-import { isId } from '~/form/ids.server'
-import { todayIn } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
-import { asked } from '~/form/search'
+import { isId } from '~/base/form/ids.server'
+import { todayIn } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { asked } from '~/base/form/search'
 import type { Route } from './+types/find'
 
 /** Cylinders whose label is like what was typed, as a job sees them, or as tiles to tap. */

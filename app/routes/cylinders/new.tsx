@@ -5,14 +5,14 @@ import { REFRIGERANTS } from '#core/refrigerants'
 import { addCylinder, bookArrival, customers, inShop, isCustomer, LabelTakenError } from '#db'
 import { CylinderForm } from '~/cylinders/form'
 import { cylinderFrom } from '~/cylinders/fields'
-import { checkForm, id, refuse, typedIn } from '~/form/read.server'
-import { openPage } from '~/offline/page/page'
-import { typedOf } from '~/form/check'
-import { sendForm } from '~/offline/page/send-form'
-import { now, todayIn } from '~/session/clock.server'
-import { preferencesOf } from '~/session/preferences'
-import { writer } from '~/session/signed-in.server'
-import type { NewCylinderData } from './cylinder-data'
+import { checkForm, id, refuse, typedIn } from '~/base/form/read.server'
+import { openPage } from '~/device/page/page'
+import { typedOf } from '~/base/form/check'
+import { sendForm } from '~/device/page/send-form'
+import { now, todayIn } from '~/base/session/clock.server'
+import { preferencesOf } from '~/base/session/preferences'
+import { writer } from '~/base/session/signed-in.server'
+import type { NewCylinderData } from '~/pages/cylinders/cylinder-data'
 import type { Route } from './+types/new'
 
 export function meta() {
@@ -30,7 +30,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export const clientLoader = openPage<NewCylinderData>(() =>
-  import('./from-device').then((each) => each.newCylinder),
+  import('~/pages/cylinders/from-device').then((each) => each.newCylinder),
 )
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -75,7 +75,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
   const typed = typedOf(await request.clone().formData())
   return sendForm({ serverAction }, async () => {
-    const { makeCylinder } = await import('~/offline/device/make')
+    const { makeCylinder } = await import('~/device/page/make')
     const made = await makeCylinder(typed)
     return 'id' in made ? redirect(`/cylinders/${made.id}`) : made
   })

@@ -3,17 +3,17 @@ import { Form, Link } from 'react-router'
 import { inShop, rack, stock } from '#db'
 import { CylinderPicture } from '~/cylinders/picture'
 import { CylinderTags } from '~/cylinders/tags'
-import { useRefresh } from '~/live/changes'
-import { openPage } from '~/offline/page/page'
-import { todayIn } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
-import { type Column, DataTable } from '~/ui/data-table'
-import { NotSent } from '~/ui/not-sent'
-import { useShow, Value } from '~/ui/reader'
-import { plainDay } from '~/ui/time'
-import { CYLINDER_KIND_WORDS } from '~/wording/en'
+import { useRefresh } from '~/device/news/changes'
+import { openPage } from '~/device/page/page'
+import { todayIn } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { type Column, DataTable } from '~/base/ui/data-table'
+import { NotSent } from '~/base/ui/not-sent'
+import { useShow, Value } from '~/base/ui/reader'
+import { plainDay } from '~/base/ui/time'
+import { CYLINDER_KIND_WORDS } from '~/words/en'
 import type { Route } from './+types/rack'
-import { RACK_PAGE, type RackData, rackData, RACK_SORTS, rackWish } from './rack-data'
+import { RACK_PAGE, type RackData, rackData, RACK_SORTS, rackWish } from '~/pages/cylinders/rack-data'
 
 export function meta() {
   return [{ title: 'Cylinders · Keg' }]
@@ -39,7 +39,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   })
 }
 
-export const clientLoader = openPage<RackData>(() => import('./from-device').then((each) => each.rack))
+export const clientLoader = openPage<RackData>(() =>
+  import('~/pages/cylinders/from-device').then((each) => each.rack),
+)
 
 /** The rack, drawn: each cylinder to scale with its level, its limit and what is amiss with it. */
 export default function Rack({ loaderData }: Route.ComponentProps) {

@@ -1,10 +1,10 @@
 import { data } from 'react-router'
 import Joi from 'joi'
 import { announce, command, inShop, standIns } from '#db'
-import { found, idOf } from '~/form/ids.server'
-import { typedIn } from '~/form/read.server'
-import { now } from '~/session/clock.server'
-import { writer } from '~/session/signed-in.server'
+import { found, idOf } from '~/base/form/ids.server'
+import { typedIn } from '~/base/form/read.server'
+import { now } from '~/base/session/clock.server'
+import { writer } from '~/base/session/signed-in.server'
 import type { Route } from './+types/command'
 
 /** What may be asked of a stand-in: a control set, another speed, from the start. The stand-in looks at the rest. */

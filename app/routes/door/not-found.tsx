@@ -1,5 +1,5 @@
-import { openPage } from '~/offline/page/page'
-import { ErrorPage } from '~/ui/error-page'
+import { openPage } from '~/device/page/page'
+import { ErrorPage } from '~/base/ui/error-page'
 
 /** Every address that no page has. */
 export function loader() {

@@ -14,15 +14,15 @@ import {
   openSession,
   passwordHashOf,
 } from '#db'
-import { readForm, refuse, text } from '~/form/read.server'
-import { openPage } from '~/offline/page/page'
-import { formUnsent, sendForm, subscribeToForms } from '~/offline/page/send-form'
-import { marksIn, sessionCookie, sessionToken, withMark } from '~/session/cookie.server'
-import { passwordFits } from '~/session/password.server'
-import { ownPath } from '~/session/own-path'
-import { addressKey, overLimit, slowBeyond } from '~/session/rate.server'
-import { requestFacts } from '~/session/request-facts'
-import { Field } from '~/ui/field'
+import { readForm, refuse, text } from '~/base/form/read.server'
+import { openPage } from '~/device/page/page'
+import { formUnsent, sendForm, subscribeToForms } from '~/device/page/send-form'
+import { marksIn, sessionCookie, sessionToken, withMark } from '~/base/session/cookie.server'
+import { passwordFits } from '~/base/session/password.server'
+import { ownPath } from '~/base/session/own-path'
+import { addressKey, overLimit, slowBeyond } from '~/base/session/rate.server'
+import { requestFacts } from '~/base/session/request-facts'
+import { Field } from '~/base/ui/field'
 import type { Route } from './+types/sign-in'
 
 export function meta() {

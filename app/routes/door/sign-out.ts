@@ -1,6 +1,6 @@
 import { redirect } from 'react-router'
 import { closeSession } from '#db'
-import { sessionCookie, sessionToken } from '~/session/cookie.server'
+import { sessionCookie, sessionToken } from '~/base/session/cookie.server'
 import type { Route } from './+types/sign-out'
 
 export function loader() {

@@ -1,7 +1,7 @@
 import { inShop } from '#db'
 import { csvOf } from '~/exchange/sheet.server'
 import { sheetNamed, SHEETS } from '~/exchange/sheets.server'
-import { manager } from '~/session/signed-in.server'
+import { manager } from '~/base/session/signed-in.server'
 import type { Route } from './+types/csv'
 
 /** A list as a file, or the template to fill in. */

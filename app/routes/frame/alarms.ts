@@ -1,5 +1,5 @@
 import { callingIn } from '~/alarms/read.server'
-import { signedIn } from '~/session/signed-in.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/alarms'
 
 /** What calls in the jobs of the shop. */

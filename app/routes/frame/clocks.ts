@@ -1,6 +1,6 @@
 import { inShop, jobsWithClocks } from '#db'
-import { now } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
+import { now } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/clocks'
 
 /** What runs against the clock in the jobs of the shop, and what time it is here. */

@@ -1,9 +1,9 @@
 import { findSession, NotListeningError } from '#db'
-import { changeStream } from '~/live/change-stream.server'
-import { sessionToken } from '~/session/cookie.server'
-import { isId } from '~/form/id'
-import { requestFacts } from '~/session/request-facts'
-import { signedIn } from '~/session/signed-in.server'
+import { changeStream } from '~/device/news/change-stream.server'
+import { sessionToken } from '~/base/session/cookie.server'
+import { isId } from '~/base/form/id'
+import { requestFacts } from '~/base/session/request-facts'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/events'
 
 const HEARTBEAT_MS = 25_000

@@ -1,8 +1,8 @@
 import { findCylinders, findJobs, findKit, inShop, systems } from '#db'
-import { asked } from '~/form/search'
-import { signedIn } from '~/session/signed-in.server'
+import { asked } from '~/base/form/search'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/find'
-import { type Found, foundRows, OF_EACH, pageIn, toolsLike } from './found'
+import { type Found, foundRows, OF_EACH, pageIn, toolsLike } from '~/pages/frame/found'
 
 /** Tools, cylinders, systems and jobs by a few letters. */
 export async function loader({ request, context }: Route.LoaderArgs) {

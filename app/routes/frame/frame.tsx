@@ -7,27 +7,27 @@ import {
   useLocation,
   useNavigation,
 } from 'react-router'
-import { AlarmBanner } from '~/alarms/banner'
+import { AlarmBanner } from '~/pages/frame/alarms/banner'
 import { callingIn } from '~/alarms/read.server'
-import { ClockStrip } from '~/clocks/strip'
+import { ClockStrip } from '~/device/clocks/strip'
 import { inShop, jobsWithClocks } from '#db'
-import { now } from '~/session/clock.server'
-import { preferencesOf } from '~/session/preferences'
-import { onlySignedIn, signedIn } from '~/session/signed-in.server'
-import { openPage, readyHere } from '~/offline/page/page'
-import { forgetForms } from '~/offline/page/send-form'
-import { isUnsent } from '~/offline/page/unsent-form'
-import { useFresh } from '~/offline/page/use-fresh'
-import { usePack } from '~/offline/pack/use-pack'
-import { OutboxProvider } from '~/tape/outbox/outbox-context'
-import { SignOut } from '~/tape/lines/sign-out'
-import { SignalLine } from '~/tape/lines/signal-line'
-import { NotTakenLine } from '~/tape/lines/not-taken-line'
-import { ErrorPage } from '~/ui/error-page'
-import { ReaderContext } from '~/ui/reader'
-import { Shortcuts } from '~/ui/shortcuts'
+import { now } from '~/base/session/clock.server'
+import { preferencesOf } from '~/base/session/preferences'
+import { onlySignedIn, signedIn } from '~/base/session/signed-in.server'
+import { openPage, readyHere } from '~/device/page/page'
+import { forgetForms } from '~/device/page/send-form'
+import { isUnsent } from '~/device/page/unsent-form'
+import { useFresh } from '~/device/page/use-fresh'
+import { usePack } from '~/device/pack/use-pack'
+import { OutboxProvider } from '~/device/outbox/outbox-context'
+import { SignOut } from '~/device/waiting/sign-out'
+import { SignalLine } from '~/device/waiting/signal-line'
+import { NotTakenLine } from '~/device/waiting/not-taken-line'
+import { ErrorPage } from '~/base/ui/error-page'
+import { ReaderContext } from '~/base/ui/reader'
+import { Shortcuts } from '~/base/ui/shortcuts'
 import type { Route } from './+types/frame'
-import type { FrameData } from './data'
+import type { FrameData } from '~/pages/frame/data'
 
 export const middleware: Route.MiddlewareFunction[] = [onlySignedIn]
 
@@ -47,9 +47,12 @@ export async function loader({ context }: Route.LoaderArgs) {
   } satisfies FrameData
 }
 
-export const clientLoader = openPage<FrameData>(() => import('./from-device').then((each) => each.frame), {
-  around: true,
-})
+export const clientLoader = openPage<FrameData>(
+  () => import('~/pages/frame/from-device').then((each) => each.frame),
+  {
+    around: true,
+  },
+)
 
 /** Who one is changes with a form that is sent, not with going somewhere: the door is kept by the middleware. */
 export function shouldRevalidate({
@@ -61,7 +64,7 @@ export function shouldRevalidate({
   return formMethod !== undefined && formMethod !== 'GET' ? defaultShouldRevalidate : false
 }
 
-const loadFinder = () => import('./finder')
+const loadFinder = () => import('~/pages/frame/finder')
 const Finder = lazy(() => loadFinder().then((each) => ({ default: each.Finder })))
 /** After the page is there: what a press would wait for, and without signal in vain. */
 const READY_MS = 4_000

@@ -1,5 +1,5 @@
 import { Outlet } from 'react-router'
-import { ErrorPage } from '~/ui/error-page'
+import { ErrorPage } from '~/base/ui/error-page'
 
 /** What a page cannot do stands in its place, with everything around it as it was. */
 export function ErrorBoundary() {

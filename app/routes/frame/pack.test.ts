@@ -1,7 +1,7 @@
 // What a device takes along, as it is asked for: once as a whole, then by its mark, and not without end.
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { closeDatabase } from '#db'
-import { fromText, packIn } from '~/offline/pack/pack'
+import { fromText, packIn } from '~/device/pack/pack'
 import { letIn } from '../../../testing/a-request'
 import { aCylinder, type AShop, aShop } from '../../../testing/a-shop'
 import { loader } from './pack'

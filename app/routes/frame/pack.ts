@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto'
 import { Readable } from 'node:stream'
 import { createReadableStreamFromReadable } from '@react-router/node'
-import { inSlices } from '~/offline/pack/in-slices.server'
-import { readPack } from '~/offline/pack/pack.server'
-import { overLimit } from '~/session/rate.server'
-import { signedIn } from '~/session/signed-in.server'
+import { inSlices } from '~/device/pack/in-slices.server'
+import { readPack } from '~/device/pack/pack.server'
+import { overLimit } from '~/base/session/rate.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/pack'
 
 /** What this person's device takes along. Asked for with the mark of what it has, it says whether that is still so. */

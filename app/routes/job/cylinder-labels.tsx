@@ -3,15 +3,15 @@ import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { gasAt } from '#core/tape'
-import { openPage } from '~/offline/page/page'
-import { idOf } from '~/form/ids.server'
-import { signedIn } from '~/session/signed-in.server'
-import { useTape } from '~/tape/use-tape'
-import { useShow } from '~/ui/reader'
-import { day } from '~/ui/time'
-import { CONDITION_WORDS } from '~/wording/en'
+import { openPage } from '~/device/page/page'
+import { idOf } from '~/base/form/ids.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { useTape } from '~/job/tape/use-tape'
+import { useShow } from '~/base/ui/reader'
+import { day } from '~/base/ui/time'
+import { CONDITION_WORDS } from '~/words/en'
 import type { Route } from './+types/cylinder-labels'
-import { loadJob } from '~/job/load.server'
+import { loadJob } from '~/job-data/load.server'
 
 export async function loader({ params, context, request }: Route.LoaderArgs) {
   const job = await loadJob(signedIn(context), idOf(params.jobId), { whole: true })
@@ -29,7 +29,7 @@ export async function loader({ params, context, request }: Route.LoaderArgs) {
 }
 
 export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>, Route.LoaderArgs['params']>(() =>
-  import('./from-device').then((each) => each.cylinderLabels),
+  import('~/pages/jobs/job-from-device').then((each) => each.cylinderLabels),
 )
 
 export function meta({ loaderData }: Route.MetaArgs) {

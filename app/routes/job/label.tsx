@@ -6,18 +6,18 @@ import { type InSystem, inSystemNow } from '#core/tape'
 import { refrigerant as factsOf } from '#core/refrigerants'
 import { co2EquivalentT } from '#core/leaks'
 import { echoWeight, MG_PER_KG } from '#core/units'
-import { openPage } from '~/offline/page/page'
-import { idOf } from '~/form/ids.server'
-import { signedIn } from '~/session/signed-in.server'
-import { useTape } from '~/tape/use-tape'
-import { useShow } from '~/ui/reader'
-import { day } from '~/ui/time'
+import { openPage } from '~/device/page/page'
+import { idOf } from '~/base/form/ids.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { useTape } from '~/job/tape/use-tape'
+import { useShow } from '~/base/ui/reader'
+import { day } from '~/base/ui/time'
 import type { Route } from './+types/label'
-import { judgingContext } from './job-context'
-import { loadJob } from '~/job/load.server'
-import { OnSite } from './on-site'
-import { IN_SYSTEM_WORDS } from '~/wording/en'
-import { nextDates } from './paper/summary'
+import { judgingContext } from '~/job/field/job-context'
+import { loadJob } from '~/job-data/load.server'
+import { OnSite } from '~/job/field/on-site'
+import { IN_SYSTEM_WORDS } from '~/words/en'
+import { nextDates } from '~/job/paper/summary'
 
 export async function loader({ params, context, request }: Route.LoaderArgs) {
   const who = signedIn(context)
@@ -28,7 +28,7 @@ export async function loader({ params, context, request }: Route.LoaderArgs) {
 }
 
 export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>, Route.LoaderArgs['params']>(() =>
-  import('./from-device').then((each) => each.label),
+  import('~/pages/jobs/job-from-device').then((each) => each.label),
 )
 
 export function meta({ loaderData }: Route.MetaArgs) {

@@ -1,6 +1,6 @@
 import { inShop, photoOf } from '#db'
-import { found, idOf } from '~/form/ids.server'
-import { signedIn } from '~/session/signed-in.server'
+import { found, idOf } from '~/base/form/ids.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/photo-resource'
 
 /** One photo of a job, for whoever may see the job; one that is hidden, for a manager. */

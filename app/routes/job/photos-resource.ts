@@ -1,10 +1,10 @@
 import { data } from 'react-router'
 import { inShop, jobHead, keepPhoto, line, lines } from '#db'
-import { found, idOf } from '~/form/ids.server'
+import { found, idOf } from '~/base/form/ids.server'
 import { PhotoError, smallerPhoto } from '~/photos/smaller.server'
-import { now } from '~/session/clock.server'
-import { overLimit } from '~/session/rate.server'
-import { signedIn, writer } from '~/session/signed-in.server'
+import { now } from '~/base/session/clock.server'
+import { overLimit } from '~/base/session/rate.server'
+import { signedIn, writer } from '~/base/session/signed-in.server'
 import type { Route } from './+types/photos-resource'
 
 /** A photo comes as slowly as its signal is: so many are on their way in at once, two of a person; what waits is unread. */

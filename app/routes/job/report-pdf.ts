@@ -1,11 +1,11 @@
 import type { Entry } from '#core/tape'
 import { inShop, lines, photoOf, type SignedIn } from '#db'
-import { idOf } from '~/form/ids.server'
-import { overLimit } from '~/session/rate.server'
-import { preferencesOf } from '~/session/preferences'
-import { signedIn } from '~/session/signed-in.server'
+import { idOf } from '~/base/form/ids.server'
+import { overLimit } from '~/base/session/rate.server'
+import { preferencesOf } from '~/base/session/preferences'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/report-pdf'
-import { loadJob } from '~/job/load.server'
+import { loadJob } from '~/job-data/load.server'
 import { inThread, TooMuchError } from '~/threads/in-thread.server'
 
 /** The newest so many go on paper: each is half a page. */

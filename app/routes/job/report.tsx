@@ -1,31 +1,31 @@
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { openPage } from '~/offline/page/page'
-import { idOf } from '~/form/ids.server'
-import { signedIn } from '~/session/signed-in.server'
-import { useTape } from '~/tape/use-tape'
-import { Fact } from '~/ui/fact'
-import { useReadersUnits } from '~/ui/reader'
-import { dayAndTime } from '~/ui/time'
-import { VerdictCard } from '~/ui/verdict-card'
-import { LOCAL_CODES } from '~/wording/en'
-import { WideTable } from '~/ui/wide-table'
+import { openPage } from '~/device/page/page'
+import { idOf } from '~/base/form/ids.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { useTape } from '~/job/tape/use-tape'
+import { Fact } from '~/base/ui/fact'
+import { useReadersUnits } from '~/base/ui/reader'
+import { dayAndTime } from '~/base/ui/time'
+import { VerdictCard } from '~/words/verdict/verdict-card'
+import { LOCAL_CODES } from '~/words/en'
+import { WideTable } from '~/base/ui/wide-table'
 import '~/styles/job.scss'
 import type { Route } from './+types/report'
-import { JobContext, useJob, useJudging } from './job-context'
-import type { JobData } from '~/job/data'
-import { loadJob } from '~/job/load.server'
-import { OnSite } from './on-site'
-import { Drawn } from './paper/drawn'
-import { headOf, type Section, sectionsOf, type TapeRow } from './paper/facts'
-import { HoldCurves, Photos } from './paper/tight'
+import { JobContext, useJob, useJudging } from '~/job/field/job-context'
+import type { JobData } from '~/job-data/data'
+import { loadJob } from '~/job-data/load.server'
+import { OnSite } from '~/job/field/on-site'
+import { Drawn } from '~/job/paper/drawn'
+import { headOf, type Section, sectionsOf, type TapeRow } from '~/job/paper/facts'
+import { HoldCurves, Photos } from '~/job/paper/tight'
 
 export function loader({ params, context }: Route.LoaderArgs) {
   return loadJob(signedIn(context), idOf(params.jobId), { whole: true })
 }
 
 export const clientLoader = openPage<JobData, Route.LoaderArgs['params']>(() =>
-  import('./from-device').then((each) => each.job),
+  import('~/pages/jobs/job-from-device').then((each) => each.job),
 )
 
 export function meta({ loaderData }: Route.MetaArgs) {

@@ -1,9 +1,9 @@
 import { type Channel, forChart } from '#core/samples'
 import { type ChannelSamples, inShop, jobHead, type LiveChannel, liveChannels, samplesOf } from '#db'
-import { found, idOf } from '~/form/ids.server'
-import type { PastChannel } from '~/samples/live-store'
-import { now } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
+import { found, idOf } from '~/base/form/ids.server'
+import type { PastChannel } from '~/device/live/live-store'
+import { now } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/samples-resource'
 
 /** As many as a strip is wide. */

@@ -1,13 +1,13 @@
 import { Form, Link } from 'react-router'
 import { inShop, jobPage } from '#db'
-import { openPage } from '~/offline/page/page'
-import { signedIn } from '~/session/signed-in.server'
-import { type Column, DataTable } from '~/ui/data-table'
-import { useShow } from '~/ui/reader'
-import { day } from '~/ui/time'
-import { JOB_STATUS_WORDS } from '~/wording/en'
+import { openPage } from '~/device/page/page'
+import { signedIn } from '~/base/session/signed-in.server'
+import { type Column, DataTable } from '~/base/ui/data-table'
+import { useShow } from '~/base/ui/reader'
+import { day } from '~/base/ui/time'
+import { JOB_STATUS_WORDS } from '~/words/en'
 import type { Route } from './+types/jobs'
-import { JOB_SORTS, JOBS_PAGE, type JobsData, jobsWish } from './list-data'
+import { JOB_SORTS, JOBS_PAGE, type JobsData, jobsWish } from '~/pages/jobs/list-data'
 
 export function meta() {
   return [{ title: 'Jobs · Keg' }]
@@ -28,7 +28,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   } satisfies JobsData
 }
 
-export const clientLoader = openPage<JobsData>(() => import('./from-device').then((each) => each.jobs))
+export const clientLoader = openPage<JobsData>(() =>
+  import('~/pages/jobs/list-from-device').then((each) => each.jobs),
+)
 
 /** Every job, the latest first. */
 export default function Jobs({ loaderData }: Route.ComponentProps) {

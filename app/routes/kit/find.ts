@@ -1,8 +1,8 @@
 import { findKit, inShop, kitAtPlace } from '#db'
-import { asked } from '~/form/search'
+import { asked } from '~/base/form/search'
 import { jobKit } from '~/kit/as-job-kit'
-import { todayIn } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
+import { todayIn } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/find'
 
 const FOUND = 12

@@ -1,16 +1,16 @@
 import { Form, Link } from 'react-router'
 import { FILTER_SOON, filterUsed, KIT_KINDS } from '#core/kit'
 import { inShop, kitList, kitPlaces, type KitRow } from '#db'
-import { openPage } from '~/offline/page/page'
+import { openPage } from '~/device/page/page'
 import { KitIcon } from '~/kit/icon'
-import { todayIn } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
-import { type Column, DataTable } from '~/ui/data-table'
-import { NotSent } from '~/ui/not-sent'
-import { plainDay } from '~/ui/time'
-import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS, inSentence } from '~/wording/en'
+import { todayIn } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
+import { type Column, DataTable } from '~/base/ui/data-table'
+import { NotSent } from '~/base/ui/not-sent'
+import { plainDay } from '~/base/ui/time'
+import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS, inSentence } from '~/words/en'
 import type { Route } from './+types/list'
-import { KIT_PAGE, KIT_SORTS, KIT_STATES, type KitListData, kitWish } from './list-data'
+import { KIT_PAGE, KIT_SORTS, KIT_STATES, type KitListData, kitWish } from '~/pages/kit/list-data'
 
 export function meta() {
   return [{ title: 'Kit · Keg' }]
@@ -38,7 +38,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   })
 }
 
-export const clientLoader = openPage<KitListData>(() => import('./from-device').then((each) => each.kitList))
+export const clientLoader = openPage<KitListData>(() =>
+  import('~/pages/kit/from-device').then((each) => each.kitList),
+)
 
 /** The shop's instruments and machines: where each is, and what is due on it. */
 export default function KitList({ loaderData }: Route.ComponentProps) {

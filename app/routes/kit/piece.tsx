@@ -14,29 +14,29 @@ import {
   usesOf,
   VoucherError,
 } from '#db'
-import { found, idOf } from '~/form/ids.server'
-import { refuse, typedIn } from '~/form/read.server'
+import { found, idOf } from '~/base/form/ids.server'
+import { refuse, typedIn } from '~/base/form/read.server'
 import { factsOf, factWords } from '~/kit/fields'
 import { KitIcon } from '~/kit/icon'
 import { MovementTable } from '~/ledger/movement-table'
-import { useRefresh } from '~/live/changes'
-import { openPage } from '~/offline/page/page'
-import { sendForm } from '~/offline/page/send-form'
-import { now, todayIn } from '~/session/clock.server'
-import { preferencesOf } from '~/session/preferences'
-import { signedIn, writer } from '~/session/signed-in.server'
-import { Fact } from '~/ui/fact'
-import { NotSent } from '~/ui/not-sent'
-import { useReadersUnits, useShow } from '~/ui/reader'
-import { day, plainDay } from '~/ui/time'
-import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS } from '~/wording/en'
+import { useRefresh } from '~/device/news/changes'
+import { openPage } from '~/device/page/page'
+import { sendForm } from '~/device/page/send-form'
+import { now, todayIn } from '~/base/session/clock.server'
+import { preferencesOf } from '~/base/session/preferences'
+import { signedIn, writer } from '~/base/session/signed-in.server'
+import { Fact } from '~/base/ui/fact'
+import { NotSent } from '~/base/ui/not-sent'
+import { useReadersUnits, useShow } from '~/base/ui/reader'
+import { day, plainDay } from '~/base/ui/time'
+import { ACT_WORDS, KIT_KIND_WORDS, KIT_STATE_WORDS } from '~/words/en'
 import type { Route } from './+types/piece'
-import { ActForms } from './act-forms'
-import { readAct, strikeIt, writeItsAct } from './acts.server'
-import { Doubts } from './doubts'
-import { HoursRun, InIt, LeftInIt } from './in-it'
-import type { PieceData } from './piece-data'
-import { WhatWasDone } from './what-was-done'
+import { ActForms } from '~/pages/kit/act-forms'
+import { readAct, strikeIt, writeItsAct } from '~/pages/kit/acts.server'
+import { Doubts } from '~/pages/kit/doubts'
+import { HoursRun, InIt, LeftInIt } from '~/pages/kit/in-it'
+import type { PieceData } from '~/pages/kit/piece-data'
+import { WhatWasDone } from '~/pages/kit/what-was-done'
 
 const SHOWN = 50
 
@@ -101,7 +101,7 @@ export async function clientAction(sent: Route.ClientActionArgs) {
 }
 
 export const clientLoader = openPage<PieceData, Route.LoaderArgs['params']>(() =>
-  import('./from-device').then((each) => each.piece),
+  import('~/pages/kit/from-device').then((each) => each.piece),
 )
 
 /** One piece of kit: what it can tell, what is due, what it holds, and everything that was done with it. */

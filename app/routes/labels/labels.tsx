@@ -1,8 +1,8 @@
 import { Button } from 'react-bootstrap'
 import { Form, Link } from 'react-router'
 import { cylindersOf, inShop, kitList, kitOf, rack, systemOf, systemPage, type ShopTx } from '#db'
-import { openPage } from '~/offline/page/page'
-import { signedIn } from '~/session/signed-in.server'
+import { openPage } from '~/device/page/page'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/labels'
 import {
   labelSheet,
@@ -15,7 +15,7 @@ import {
   type Sheet,
   type What,
   WHATS,
-} from './sheet'
+} from '~/pages/labels/sheet'
 
 export function meta() {
   return [{ title: 'Labels · Keg' }]
@@ -30,7 +30,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   return labelSheet(wish, { ...found, shop: shop.name, origin })
 }
 
-export const clientLoader = openPage<LabelSheet>(() => import('./from-device').then((each) => each.labels))
+export const clientLoader = openPage<LabelSheet>(() =>
+  import('~/pages/labels/from-device').then((each) => each.labels),
+)
 
 /** One sheet of each kind, or those that are asked for by their ids. */
 const LABELS: Record<

@@ -2,9 +2,9 @@ import Papa from 'papaparse'
 import { CAME_FROM, INSIDE, sum, WENT_TO } from '#core/ledger'
 import { co2EquivalentT } from '#core/leaks'
 import { massNumber, MG_PER_KG } from '#core/units'
-import { signedIn } from '~/session/signed-in.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/conservation-csv'
-import { loadConservation, type ShownGas } from './conservation.server'
+import { loadConservation, type ShownGas } from '~/pages/ledger/conservation.server'
 
 /** The same for other programs, with tonnes of CO2-equivalent (fourth assessment report) of each figure. */
 export async function loader({ request, context }: Route.LoaderArgs) {

@@ -2,19 +2,19 @@ import { Link } from 'react-router'
 import { CAME_FROM, type Conservation, INSIDE, sum, WENT_TO } from '#core/ledger'
 import { co2EquivalentT } from '#core/leaks'
 import { MG_PER_KG } from '#core/units'
-import { openPage } from '~/offline/page/page'
-import { signedIn } from '~/session/signed-in.server'
-import { Drawn } from '~/ui/drawing/drawn'
-import { useShow } from '~/ui/reader'
-import { plainDay } from '~/ui/time'
-import { WideTable } from '~/ui/wide-table'
-import { DIFFERENCE_WORDS, PLACE_WORDS, wordOf } from '~/wording/en'
+import { openPage } from '~/device/page/page'
+import { signedIn } from '~/base/session/signed-in.server'
+import { Drawn } from '~/base/ui/drawing/drawn'
+import { useShow } from '~/base/ui/reader'
+import { plainDay } from '~/base/ui/time'
+import { WideTable } from '~/base/ui/wide-table'
+import { DIFFERENCE_WORDS, PLACE_WORDS, wordOf } from '~/words/en'
 import type { Route } from './+types/conservation'
-import { loadConservation, type ShownGas } from './conservation.server'
-import { presets } from './presets'
-import { SpanForm } from './span-form'
+import { loadConservation, type ShownGas } from '~/pages/ledger/conservation.server'
+import { presets } from '~/pages/ledger/presets'
+import { SpanForm } from '~/pages/ledger/span-form'
 import type { Difference } from '#db'
-import type { WhereInput } from './where-drawing'
+import type { WhereInput } from '~/pages/ledger/where-drawing'
 
 export function meta() {
   return [{ title: 'Where it went · Keg' }]
@@ -26,7 +26,7 @@ export function loader({ request, context }: Route.LoaderArgs) {
 
 export const clientLoader = openPage<Awaited<ReturnType<typeof loader>>>()
 
-const loadDrawing = () => import('./where-drawing').then(({ whereIn }) => whereIn)
+const loadDrawing = () => import('~/pages/ledger/where-drawing').then(({ whereIn }) => whereIn)
 
 /** Every cylinder, system, machine and loss adds up to what was bought, to the milligram, between any two days. */
 export default function ConservationPage({ loaderData }: Route.ComponentProps) {

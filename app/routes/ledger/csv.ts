@@ -1,12 +1,12 @@
 import Papa from 'papaparse'
 import { massNumber } from '#core/units'
 import { inShop, type MovementRow, movements } from '#db'
-import { signedIn } from '~/session/signed-in.server'
-import { localTime } from '~/ui/time'
+import { signedIn } from '~/base/session/signed-in.server'
+import { localTime } from '~/base/ui/time'
 import { plain } from '~/exchange/plain'
-import { PLACE_WORDS, VOUCHER_WORDS } from '~/wording/en'
+import { PLACE_WORDS, VOUCHER_WORDS } from '~/words/en'
 import type { Route } from './+types/csv'
-import { filterOf } from './filter.server'
+import { filterOf } from '~/pages/ledger/filter.server'
 
 const PAGE = 200
 

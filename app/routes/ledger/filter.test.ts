@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { filterOf } from './filter.server'
+import { filterOf } from '~/pages/ledger/filter.server'
 
 const filter = (search: string, timeZone = 'UTC') => filterOf(new URLSearchParams(search), timeZone).filter
 const wrong = (search: string) => filterOf(new URLSearchParams(search), 'UTC').wrong

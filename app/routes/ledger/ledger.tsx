@@ -1,15 +1,15 @@
 import { Form, Link } from 'react-router'
 import { cylinderOf, inShop, movements, movementSums, stock } from '#db'
-import { askedTime } from '~/form/search'
-import { openPage } from '~/offline/page/page'
-import { todayIn } from '~/session/clock.server'
-import { useShow } from '~/ui/reader'
-import { SHEET_PART_WORDS } from '~/wording/en'
+import { askedTime } from '~/base/form/search'
+import { openPage } from '~/device/page/page'
+import { todayIn } from '~/base/session/clock.server'
+import { useShow } from '~/base/ui/reader'
+import { SHEET_PART_WORDS } from '~/words/en'
 import { MovementTable } from '~/ledger/movement-table'
-import { signedIn } from '~/session/signed-in.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/ledger'
-import { filterOf } from './filter.server'
-import { presets } from './presets'
+import { filterOf } from '~/pages/ledger/filter.server'
+import { presets } from '~/pages/ledger/presets'
 
 const PAGE = 100
 

@@ -2,9 +2,9 @@ import Papa from 'papaparse'
 import { SHEET_COLUMNS } from '#core/ledger'
 import { co2EquivalentT } from '#core/leaks'
 import { massNumber, MG_PER_KG } from '#core/units'
-import { signedIn } from '~/session/signed-in.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/month-csv'
-import { loadSheet } from './month.server'
+import { loadSheet } from '~/pages/ledger/month.server'
 
 /** The month sheet for other programs: kilograms, and tonnes of CO2-equivalent; days are days where the shop is. */
 export async function loader({ request, context }: Route.LoaderArgs) {

@@ -1,10 +1,10 @@
 import Papa from 'papaparse'
 import { plain } from '~/exchange/plain'
-import { signedIn } from '~/session/signed-in.server'
-import { localTime } from '~/ui/time'
+import { signedIn } from '~/base/session/signed-in.server'
+import { localTime } from '~/base/ui/time'
 import type { Route } from './+types/oil-csv'
-import { placeOf, whatOf } from './oil-words'
-import { loadOil } from './oil.server'
+import { placeOf, whatOf } from '~/pages/ledger/oil-words'
+import { loadOil } from '~/pages/ledger/oil.server'
 
 /** The moves of oil for other programs: millilitres. */
 export async function loader({ request, context }: Route.LoaderArgs) {

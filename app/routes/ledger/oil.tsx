@@ -1,14 +1,14 @@
 import { Link } from 'react-router'
 import type { OilLine } from '#db'
-import { openPage } from '~/offline/page/page'
-import { signedIn } from '~/session/signed-in.server'
-import { useShow } from '~/ui/reader'
-import { day } from '~/ui/time'
-import { WideTable } from '~/ui/wide-table'
+import { openPage } from '~/device/page/page'
+import { signedIn } from '~/base/session/signed-in.server'
+import { useShow } from '~/base/ui/reader'
+import { day } from '~/base/ui/time'
+import { WideTable } from '~/base/ui/wide-table'
 import type { Route } from './+types/oil'
-import { placeOf, whatOf } from './oil-words'
-import { loadOil } from './oil.server'
-import { SpanForm } from './span-form'
+import { placeOf, whatOf } from '~/pages/ledger/oil-words'
+import { loadOil } from '~/pages/ledger/oil.server'
+import { SpanForm } from '~/pages/ledger/span-form'
 
 export function meta() {
   return [{ title: 'Oil · Keg' }]

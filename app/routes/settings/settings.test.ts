@@ -14,7 +14,7 @@ import {
   readShop,
   type Role,
 } from '#db'
-import { signedIn } from '~/session/signed-in.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import { answered, letIn, sendForm } from '../../../testing/a-request'
 import { type AShop, aShop, NOW } from '../../../testing/a-shop'
 import { action } from './settings'

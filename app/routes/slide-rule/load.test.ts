@@ -4,7 +4,7 @@ import { closeDatabase } from '#db'
 import { letIn } from '../../../testing/a-request'
 import { aJob, type AShop, anEntry, aShop, aSystem, note } from '../../../testing/a-shop'
 import { loader as find } from '../frame/find'
-import { loadTool } from './load.server'
+import { loadTool } from '~/pages/slide-rule/load.server'
 
 let shop: AShop
 beforeAll(async () => {

@@ -1,16 +1,16 @@
 import { inSentence } from '~/slide-rule/in-sentence'
 import { useEffect, useState } from 'react'
 import { Link, useLocation, useNavigationType } from 'react-router'
-import { openPage, readyHere } from '~/offline/page/page'
+import { openPage, readyHere } from '~/device/page/page'
 import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tool'
-import { Charts } from './charts'
-import { loadTool } from './load.server'
-import type { ShownInput, ToolPage } from './page'
-import { Recent, useRemember } from './recent'
-import { Figures, Hero, Notes, Tables, Working } from './result'
-import { ToolForm } from './tool-form'
-import { UseInJob } from './use-in-job'
+import { Charts } from '~/pages/slide-rule/charts'
+import { loadTool } from '~/pages/slide-rule/load.server'
+import type { ShownInput, ToolPage } from '~/pages/slide-rule/page'
+import { Recent, useRemember } from '~/pages/slide-rule/recent'
+import { Figures, Hero, Notes, Tables, Working } from '~/pages/slide-rule/result'
+import { ToolForm } from '~/pages/slide-rule/tool-form'
+import { UseInJob } from '~/pages/slide-rule/use-in-job'
 
 export function meta({ loaderData }: Route.MetaArgs) {
   const title = loaderData ? `${loaderData.tool.title} · ` : ''
@@ -20,7 +20,7 @@ export function meta({ loaderData }: Route.MetaArgs) {
 export const loader = loadTool
 
 export const clientLoader = openPage<ToolPage, Route.LoaderArgs['params']>(() =>
-  import('./from-device').then((each) => each.tool),
+  import('~/pages/slide-rule/from-device').then((each) => each.tool),
 )
 
 /** One tool: what goes in, the result first and big, then how it was worked out. */
@@ -36,7 +36,7 @@ export default function ToolPageView({ loaderData: page }: Route.ComponentProps)
   useRemember(kept, query, outcome?.hero.text)
   useEffect(() => {
     // The next answer is worked out here, should the signal go.
-    readyHere(() => import('./from-device'))
+    readyHere(() => import('~/pages/slide-rule/from-device'))
   }, [])
 
   return (

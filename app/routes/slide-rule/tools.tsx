@@ -1,8 +1,8 @@
 import { Link } from 'react-router'
-import { openPage } from '~/offline/page/page'
+import { openPage } from '~/device/page/page'
 import '~/styles/slide-rule.scss'
 import type { Route } from './+types/tools'
-import { toolGroups } from './groups'
+import { toolGroups } from '~/pages/slide-rule/groups'
 
 export function meta() {
   return [{ title: 'Slide rule · Keg' }]
@@ -13,7 +13,7 @@ export function loader() {
 }
 
 export const clientLoader = openPage<ReturnType<typeof loader>>(() =>
-  import('./from-device').then((each) => each.tools),
+  import('~/pages/slide-rule/from-device').then((each) => each.tools),
 )
 
 /** Every calculation on its own, in the order of the work. */

@@ -1,7 +1,7 @@
 import { inShop, systems } from '#db'
-import { signedIn } from '~/session/signed-in.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
-import { asked } from '~/form/search'
+import { asked } from '~/base/form/search'
 import type { Route } from './+types/find'
 
 /** Systems by a part of their name, site or customer. */

@@ -5,19 +5,19 @@ import { REFRIGERANTS } from '#core/refrigerants'
 import { BORE_M } from '#core/systems'
 import { type Entry, versionOf } from '#core/tape'
 import { addSystem, append, customers, inShop, jobHead, jobSummary, sites } from '#db'
-import { openPage } from '~/offline/page/page'
-import { typedOf } from '~/form/check'
-import { sendForm } from '~/offline/page/send-form'
-import { found, isId } from '~/form/ids.server'
-import { checkForm, id, optionalId, ownText, typedIn } from '~/form/read.server'
-import { now, todayIn } from '~/session/clock.server'
-import { preferencesOf } from '~/session/preferences'
-import { writer } from '~/session/signed-in.server'
+import { openPage } from '~/device/page/page'
+import { typedOf } from '~/base/form/check'
+import { sendForm } from '~/device/page/send-form'
+import { found, isId } from '~/base/form/ids.server'
+import { checkForm, id, optionalId, ownText, typedIn } from '~/base/form/read.server'
+import { now, todayIn } from '~/base/session/clock.server'
+import { preferencesOf } from '~/base/session/preferences'
+import { writer } from '~/base/session/signed-in.server'
 import { SystemForm } from '~/systems/form'
 import { systemFrom } from '~/systems/fields'
 import { placeOf } from '~/systems/place.server'
 import type { Route } from './+types/new'
-import type { NewSystemData } from './system-data'
+import type { NewSystemData } from '~/pages/systems/system-data'
 
 export function meta() {
   return [{ title: 'Add a system · Keg' }]
@@ -43,7 +43,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 export const clientLoader = openPage<NewSystemData>(() =>
-  import('./from-device').then((each) => each.newSystem),
+  import('~/pages/systems/from-device').then((each) => each.newSystem),
 )
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -96,7 +96,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
   const typed = typedOf(await request.clone().formData())
   return sendForm({ serverAction }, async () => {
-    const { makeSystem } = await import('~/offline/device/make')
+    const { makeSystem } = await import('~/device/page/make')
     const made = await makeSystem(typed)
     if (!('id' in made)) return made
     return redirect(typed.jobId ? `/jobs/${typed.jobId}` : `/systems/${made.id}`)

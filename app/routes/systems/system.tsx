@@ -3,23 +3,23 @@ import { co2EquivalentT } from '#core/leaks'
 import { MG_PER_KG } from '#core/units'
 import { readVin } from '#core/vehicles'
 import { inShop, jobsOn, movements, retrofitsOf, systemOf } from '#db'
-import { found, idOf } from '~/form/ids.server'
+import { found, idOf } from '~/base/form/ids.server'
 import { HeldOver } from '~/ledger/held-over'
 import { MovementTable } from '~/ledger/movement-table'
-import { useRefresh } from '~/live/changes'
-import { openPage } from '~/offline/page/page'
-import { now } from '~/session/clock.server'
-import { signedIn } from '~/session/signed-in.server'
+import { useRefresh } from '~/device/news/changes'
+import { openPage } from '~/device/page/page'
+import { now } from '~/base/session/clock.server'
+import { signedIn } from '~/base/session/signed-in.server'
 import { leakRateOf } from '~/systems/leak-rate'
 import { expectedChargeLink } from '~/slide-rule/links'
-import { Fact } from '~/ui/fact'
-import { jobNumber } from '~/ui/job-number'
-import { NotSent } from '~/ui/not-sent'
-import { useShow } from '~/ui/reader'
-import { day } from '~/ui/time'
-import { DRIVE_WORDS, JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS, inSentence } from '~/wording/en'
+import { Fact } from '~/base/ui/fact'
+import { jobNumber } from '~/base/ui/job-number'
+import { NotSent } from '~/base/ui/not-sent'
+import { useShow } from '~/base/ui/reader'
+import { day } from '~/base/ui/time'
+import { DRIVE_WORDS, JOB_STATUS_WORDS, METERING_WORDS, TRADE_WORDS, inSentence } from '~/words/en'
 import type { Route } from './+types/system'
-import { systemData, type SystemPageData } from './system-data'
+import { systemData, type SystemPageData } from '~/pages/systems/system-data'
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: loaderData ? `${loaderData.system.name} · Keg` : 'Keg' }]
@@ -48,7 +48,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
 }
 
 export const clientLoader = openPage<SystemPageData, Route.LoaderArgs['params']>(() =>
-  import('./from-device').then((each) => each.system),
+  import('~/pages/systems/from-device').then((each) => each.system),
 )
 
 /** One system: its plate, what should be in it, and what was done to it. */

@@ -1,15 +1,15 @@
 import { Form, Link } from 'react-router'
 import { inShop, systemPage, type SystemRow } from '#db'
-import { openPage } from '~/offline/page/page'
-import { listWish } from '~/form/list'
-import { signedIn } from '~/session/signed-in.server'
-import { type Column, DataTable } from '~/ui/data-table'
-import { NotSent } from '~/ui/not-sent'
-import { useShow } from '~/ui/reader'
-import { TRADE_WORDS } from '~/wording/en'
-import { asked } from '~/form/search'
+import { openPage } from '~/device/page/page'
+import { listWish } from '~/base/form/list'
+import { signedIn } from '~/base/session/signed-in.server'
+import { type Column, DataTable } from '~/base/ui/data-table'
+import { NotSent } from '~/base/ui/not-sent'
+import { useShow } from '~/base/ui/reader'
+import { TRADE_WORDS } from '~/words/en'
+import { asked } from '~/base/form/search'
 import type { Route } from './+types/systems'
-import { SYSTEM_PAGE, SYSTEM_SORTS, type SystemListData } from './system-data'
+import { SYSTEM_PAGE, SYSTEM_SORTS, type SystemListData } from '~/pages/systems/system-data'
 
 export function meta() {
   return [{ title: 'Systems · Keg' }]
@@ -35,7 +35,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 export const clientLoader = openPage<SystemListData>(() =>
-  import('./from-device').then((each) => each.systemList),
+  import('~/pages/systems/from-device').then((each) => each.systemList),
 )
 
 /** Plates, customers and sites. */

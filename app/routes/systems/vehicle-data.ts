@@ -1,8 +1,8 @@
 import { readVin } from '#core/vehicles'
-import { asked } from '~/form/search'
-import { overLimit } from '~/session/rate.server'
-import { writer } from '~/session/signed-in.server'
-import { askVehicle, type VehicleAnswer } from '~/vehicle-data/ask.server'
+import { asked } from '~/base/form/search'
+import { overLimit } from '~/base/session/rate.server'
+import { writer } from '~/base/session/signed-in.server'
+import { askVehicle, type VehicleAnswer } from '~/systems/vehicle-data/ask.server'
 import type { Route } from './+types/vehicle-data'
 
 /** What the outside service knows of a vehicle; asked by a person who may write, and not too often. */

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { METRIC_UNITS, PA_PER_MICRON, ZERO_CELSIUS_K } from '#core/units'
 import type { HoldReading } from '#core/vacuum'
-import { problem } from '../problem.server'
+import { problem } from '~/api/problem.server'
 import { HOLD_TOOL, judgedHold, reasonsOf } from './outcome'
 import { MOST_READINGS } from './read'
 

@@ -1,6 +1,6 @@
 import { parseLinear, parseTemperature, UnitError, ZERO_CELSIUS_K } from '#core/units'
-import type { Typed } from '~/form/check'
-import type { ReadersUnits } from '~/ui/measure'
+import type { Typed } from '~/base/form/check'
+import type { ReadersUnits } from '~/base/ui/measure'
 import { judgedHold, reasonsOf } from './outcome'
 import { HoldTextError, readHoldText } from './read'
 

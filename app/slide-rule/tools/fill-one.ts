@@ -1,7 +1,7 @@
 import { fillLimit, type FillRuleCode, liquidLevel, NoFillLimitError } from '#core/cylinders'
 import { liquidDensity, OutOfRangeError, tableOf } from '#core/refrigerants'
 import { MG_PER_KG, ZERO_CELSIUS_K } from '#core/units'
-import { FILL_RULE_WORDS } from '~/wording/en'
+import { FILL_RULE_WORDS } from '~/words/en'
 import type { Answer, Step } from '../outcome'
 import { onField, Refusal, sayIn, type Surroundings } from '../tool'
 

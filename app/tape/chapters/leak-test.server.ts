@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { type LeakTestBodies, LOOKED_WITH, TESTED_PARTS } from '#core/tape'
-import { isDay } from '~/form/day'
+import { isDay } from '~/base/form/day'
 import { id, oneOf, pressurePa, type Schemas, tempK, words } from './parts.server'
 
 const found = Joi.boolean().required()

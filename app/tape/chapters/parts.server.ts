@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { ID } from '~/form/ids.server'
+import { ID } from '~/base/form/ids.server'
 
 /** Schemas of the kinds of one chapter: a kind without one does not compile. */
 export type Schemas<Bodies> = { [K in keyof Bodies]: Joi.SchemaMap }

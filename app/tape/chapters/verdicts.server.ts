@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import type { VerdictBodies } from '#core/tape'
-import { QUANTITY_WORDS, RULE_WORDS, VERDICT_REASONS, VERDICT_WORDS } from '~/wording/en'
+import { QUANTITY_WORDS, RULE_WORDS, VERDICT_REASONS, VERDICT_WORDS } from '~/words/en'
 import { id, oneOf, type Schemas, words } from './parts.server'
 
 const quantities = Joi.array()

@@ -6,7 +6,7 @@ import { closeDatabase, cylinderOf, inShop, jobHead, tapeOf } from '#db'
 import { answered, letIn, sendForm } from '../../../../testing/a-request'
 import { aCylinder, type AShop, aShop, aSystem } from '../../../../testing/a-shop'
 import { sampleNamed, sampleText } from '~/samples/sample-field'
-import { keptBeginning } from './kept'
+import { keptBeginning } from '~/pages/jobs/new/kept'
 import { action } from './new'
 
 let shop: AShop

@@ -12,27 +12,28 @@ import {
 } from 'react-router'
 import { REFRIGERANTS } from '#core/refrigerants'
 import { busyElsewhere, inShop, liveKit, scalesInUse, systemOf, systems as listSystems } from '#db'
-import { asked } from '~/form/search'
-import { isId } from '~/form/ids.server'
+import { asked } from '~/base/form/search'
+import { isId } from '~/base/form/ids.server'
 import { jobKit } from '~/kit/as-job-kit'
-import { preferencesOf } from '~/session/preferences'
-import { todayIn } from '~/session/clock.server'
-import { writer } from '~/session/signed-in.server'
-import { LiveSamples, type LiveSource } from '~/samples/live-context'
+import { preferencesOf } from '~/base/session/preferences'
+import { todayIn } from '~/base/session/clock.server'
+import { writer } from '~/base/session/signed-in.server'
+import { LiveSamples } from '~/device/live/live-context'
+import type { LiveSource } from '~/samples/live-source'
 import { choiceOf, SYSTEMS_SHOWN } from '~/systems/choice'
-import { openPage, readyHere } from '~/offline/page/page'
-import { isUnsent, type UnsentForm } from '~/offline/page/unsent-form'
+import { openPage, readyHere } from '~/device/page/page'
+import { isUnsent, type UnsentForm } from '~/device/page/unsent-form'
 import { deviceStamp } from '~/tape/device'
 import '~/styles/new-job.scss'
-import { useOutbox } from '~/tape/outbox/outbox-context'
-import type { Typed } from '~/form/read.server'
+import { useOutbox } from '~/device/outbox/outbox-context'
+import type { Typed } from '~/base/form/read.server'
 import type { Route } from './+types/new'
 import { atHand } from '~/cylinders/at-hand.server'
-import { begin } from './begin.server'
-import type { NewJobData } from './data'
-import { MOST_ENTRIES } from './entries'
-import { FromSystem } from './from-system'
-import { QuickStart } from './quick-start'
+import { begin } from '~/pages/jobs/new/begin.server'
+import type { NewJobData } from '~/pages/jobs/new/data'
+import { MOST_ENTRIES } from '~/pages/jobs/new/entries'
+import { FromSystem } from '~/pages/jobs/new/from-system'
+import { QuickStart } from '~/pages/jobs/new/quick-start'
 
 export function meta() {
   return [{ title: 'New job · Keg' }]
@@ -76,7 +77,7 @@ export async function loader({ context, request }: Route.LoaderArgs) {
   })
 }
 
-const open = openPage<NewJobData>(() => import('./from-device').then((each) => each.newJob))
+const open = openPage<NewJobData>(() => import('~/pages/jobs/new/from-device').then((each) => each.newJob))
 /** What the page was opened with last. */
 let shown: NewJobData | undefined
 
@@ -98,7 +99,7 @@ export async function clientAction({ request, serverAction }: Route.ClientAction
   } catch (error) {
     // An answer is an answer, a way elsewhere for one: only where none came it is kept here.
     if (!(error instanceof TypeError) || !shown) throw error
-    const { beginHere } = await import('./begin-here')
+    const { beginHere } = await import('~/pages/jobs/new/begin-here')
     const begun = await beginHere(typed, shown)
     if ('errors' in begun) return { typed, errors: begun.errors }
     return begun.opens
@@ -213,7 +214,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
 /** Go counts without a signal: what it takes is here before it is lost. */
 const useReadyWithoutSignal = () =>
   useEffect(() => {
-    readyHere(() => import('./begin-here'))
+    readyHere(() => import('~/pages/jobs/new/begin-here'))
   }, [])
 
 /** A device that knows too little of the shop yet opens the job once it was sent. */
