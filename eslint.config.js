@@ -264,6 +264,24 @@ export default ts.config(
     },
   },
   {
+    // The tape's own rooms know each other file by file, and other subjects by their front door.
+    files: ['core/tape/*/**/*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { regex: '^(node:|react|postgres$|#db$|~/)', message: 'core is pure computation.' },
+            {
+              regex: '^\\.\\./\\.\\./(?!\\.\\.)[^/]+/.+',
+              message: "Import from the folder's front door: '../../units'.",
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     // A chapter of the tape knows the whole state, and no other chapter.
     files: ['core/tape/chapters/*.ts'],
     rules: {
@@ -276,7 +294,7 @@ export default ts.config(
               message: 'core is pure computation.',
             },
             { regex: '^\\./', message: 'No chapter imports another: read the whole JobState.' },
-            { regex: '^\\.\\./\\.\\./[^/]+/.+', message: "Import from the folder's front door." },
+            { regex: '^\\.\\./\\.\\./(?!\\.\\.)[^/]+/.+', message: "Import from the folder's front door." },
           ],
         },
       ],

@@ -20,7 +20,7 @@ const FLOOR = 'boundaries/dependencies'
 const DOOR = 'no-restricted-imports'
 
 it.each([
-  ['core does not know the app', 'core/tape/kinds.ts', "export * from '../../app/base/ui/measure'", FLOOR],
+  ['core does not know the app', 'core/tape/index.ts', "export * from '../../app/base/ui/measure'", FLOOR],
   ['a subject of core only what it may', 'core/units/mass.ts', "export * from '#core/tape'", FLOOR],
   ['the ground knows no words', 'app/base/ui/fact.tsx', "export * from '~/words/en'", FLOOR],
   ['words no device', 'app/words/en/kit.ts', "export * from '~/device/page/page'", FLOOR],
@@ -32,13 +32,19 @@ it.each([
   ['by the short name neither', 'app/routes/kit/list.tsx', "export * from '~/routes/kit/piece'", DOOR],
   ['SQL lives in db', 'app/routes/kit/list.tsx', "export * from 'postgres'", DOOR],
   ['a folder is entered by its door', 'app/kit/fields.ts', "export * from '#core/kit/kinds'", DOOR],
+  [
+    'a room of the tape does so too',
+    'core/tape/mass/episodes.ts',
+    "export * from '../../recovery/pull'",
+    DOOR,
+  ],
   ['words too', 'app/kit/fields.ts', "export * from '~/words/en/kit'", DOOR],
 ])('%s', async (_, file, code, rule) => expect(await said(file, code)).toEqual([rule]))
 
 it.each([
   ['app/job/field/use-figure.ts', "export * from '~/device/page/page'\nexport * from '~/base/ui/measure'"],
   ['app/routes/kit/list.tsx', "export * from '~/pages/kit/list-data'\nexport * from './+types/list'"],
-  ['core/tape/kinds.ts', "export * from '#core/units'"],
+  ['core/tape/mass/episodes.ts', "export * from '../../units'\nexport * from '../envelope/state'"],
 ])('%s may stand on the floors below', async (file, code) => expect(await said(file, code)).toEqual([]))
 
 const somewhere = await mkdtemp(join(tmpdir(), 'keg-house-'))

@@ -1,4 +1,4 @@
-import { type Chapter, PLAIN } from '../chapter'
+import { type Chapter, PLAIN } from '../envelope/chapter'
 
 export interface AgainstBodies {
   /**

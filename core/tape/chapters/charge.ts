@@ -1,7 +1,7 @@
 import type { TargetBasis } from '../../charging'
-import { type Chapter, PLAIN } from '../chapter'
-import { judgeCharged } from '../charged'
-import { isEmpty, openedAt, shutInAt } from '../episodes'
+import { type Chapter, PLAIN } from '../envelope/chapter'
+import { judgeCharged } from '../mass/charged'
+import { isEmpty, openedAt, shutInAt } from '../mass/episodes'
 
 export interface ChargeBodies {
   'target-set': { massMg: number; toleranceMg: number; basis: TargetBasis }

@@ -1,9 +1,9 @@
 import { type HoldReading, MANIFOLD_RULE } from '../../vacuum'
-import { type Chapter, type KindRules, PLAIN } from '../chapter'
-import { circuitOf, holdStands } from '../circuit'
-import { DEEP_VACUUM_PA, openedAt } from '../episodes'
-import { holdRule, runningHold } from '../holds'
-import type { JobState } from '../state'
+import { type Chapter, type KindRules, PLAIN } from '../envelope/chapter'
+import { circuitOf, holdStands } from '../judging/circuit'
+import { DEEP_VACUUM_PA, openedAt } from '../mass/episodes'
+import { holdRule, runningHold } from '../judging/holds'
+import type { JobState } from '../envelope/state'
 
 export interface EvacuationBodies {
   'vacuum-noted': { pressurePa: number; holdId?: string }

@@ -1,5 +1,5 @@
-import { type Chapter, wordsOnly } from '../chapter'
-import { type Stage, stepDone } from '../state'
+import { type Chapter, wordsOnly } from '../envelope/chapter'
+import { type Stage, stepDone } from '../envelope/state'
 
 export type JobStatus = 'open' | 'waiting' | 'closed' | 'cancelled'
 

@@ -1,6 +1,5 @@
 import { type KitFacts, type KitKind, KINDS_OF_KIT } from '../../kit'
-import type { Chapter } from '../chapter'
-import type { JobState } from '../state'
+import type { Chapter } from '../envelope/chapter'
 
 export interface KitBodies {
   /** From now on the job uses it. What it can tell is written down, so that the tape stands by itself. */
@@ -79,20 +78,4 @@ export const kit: Chapter<KitBodies, KitSlice> = {
 function replaces(kind: KitKind, other: KitKind): boolean {
   const pulls = (each: KitKind) => each === 'machine' || each === 'station'
   return (KINDS_OF_KIT[kind].oneAtATime && kind === other) || (pulls(kind) && pulls(other))
-}
-
-/** What a job uses now. */
-export function kitInUse({ kit: all }: Pick<JobState, 'kit'>): UsedKit[] {
-  return all.filter((each) => each.until === undefined)
-}
-
-/** The piece of a kind that was in use at a time; undefined: none was named then. */
-export function kitAt(
-  { kit: all }: Pick<JobState, 'kit'>,
-  kinds: readonly KitKind[],
-  at = Infinity,
-): UsedKit | undefined {
-  return all.findLast(
-    (each) => kinds.includes(each.kind) && each.since <= at && (each.until === undefined || at < each.until),
-  )
 }

@@ -1,9 +1,9 @@
 import { judgePressureHold, type PressureHoldResult } from '../../leaks'
-import { type Chapter, type KindRules, wordsOnly } from '../chapter'
-import { circuitOf } from '../circuit'
-import { openedAt } from '../episodes'
-import { leakKnown } from '../leak-known'
-import type { JobState } from '../state'
+import { type Chapter, type KindRules, wordsOnly } from '../envelope/chapter'
+import { circuitOf } from '../judging/circuit'
+import { openedAt } from '../mass/episodes'
+import { leakKnown } from '../mass/leak-known'
+import type { JobState } from '../envelope/state'
 
 export type LeakMethod = 'nitrogen' | 'detector' | 'bubbles' | 'dye' | 'vacuum'
 

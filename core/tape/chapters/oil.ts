@@ -1,7 +1,7 @@
 import { type CompressorDrive, judgeOilType, type OilType } from '../../oil'
-import { type Chapter, PLAIN } from '../chapter'
-import { gasAt } from '../gas-at'
-import type { JobState } from '../state'
+import { type Chapter, PLAIN } from '../envelope/chapter'
+import { gasAt } from '../envelope/gas-at'
+import type { JobState } from '../envelope/state'
 
 export type OilDirection = 'out' | 'parts' | 'in'
 /** How the way for another oil was made clean. */

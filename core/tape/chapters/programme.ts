@@ -1,6 +1,7 @@
 import type { Ask, HandAnswer, PlannedStep, ProgrammeStep, Stop } from '../../programme'
-import { type Chapter, PLAIN } from '../chapter'
-import type { JobState } from '../state'
+import { type Chapter, PLAIN } from '../envelope/chapter'
+import type { JobState } from '../envelope/state'
+import { runningProgramme } from '../envelope/running-programme'
 
 export interface ProgrammeBodies {
   /** A service station is told what to do. @param preset by which of the shop's presets, as it was called then */
@@ -121,9 +122,4 @@ function of(state: JobState, programmeId: string, time: number): Programme {
   }
   state.programmes.push(early)
   return early
-}
-
-/** The programme that a station is at. */
-export function runningProgramme({ programmes }: Pick<JobState, 'programmes'>): Programme | undefined {
-  return programmes.findLast((each) => !each.ended)
 }

@@ -1,6 +1,6 @@
 import type { MachineState, Service } from '../../verify'
-import { type Chapter, PLAIN } from '../chapter'
-import { checkNotes } from '../check-readings'
+import { type Chapter, PLAIN } from '../envelope/chapter'
+import { checkNotes } from '../judging/check-readings'
 
 /** test: nitrogen in the circuit. */
 export type PressurePoint = 'low' | 'high' | 'cylinder' | 'test'

@@ -1,10 +1,10 @@
 import type { Condition } from '../../cylinders'
 import type { CylinderPort, EndLevelUse, HoseSize, RecoveryEndKind, RecoveryMethod } from '../../recovery'
-import { type Chapter, PLAIN, wordsOnly } from '../chapter'
-import { type Episode, episodesOf, isRecovered, recoveredEpisode } from '../episodes'
-import { leakKnown } from '../leak-known'
-import type { NextStep } from '../next'
-import { type JobState, stepDone } from '../state'
+import { type Chapter, PLAIN, wordsOnly } from '../envelope/chapter'
+import { type Episode, episodesOf, isRecovered, recoveredEpisode } from '../mass/episodes'
+import { leakKnown } from '../mass/leak-known'
+import type { NextStep } from '../asks/next'
+import { type JobState, stepDone } from '../envelope/state'
 
 export interface RecoveryBodies {
   /**

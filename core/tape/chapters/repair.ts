@@ -1,4 +1,4 @@
-import { type Chapter, PLAIN } from '../chapter'
+import { type Chapter, PLAIN } from '../envelope/chapter'
 
 /** What is replaced, in the trade's words. */
 export const PARTS = [
@@ -17,19 +17,6 @@ export const PARTS = [
   'other',
 ] as const
 export type Part = (typeof PARTS)[number]
-/** Parts that gas goes through: the others are changed with the circuit shut. */
-export const OPENING_PARTS: readonly Part[] = [
-  'compressor',
-  'drier',
-  'valve',
-  'evaporator',
-  'condenser',
-  'accumulator',
-  'hose',
-  'seal',
-]
-/** Steps that nobody can do with the circuit shut. */
-export const OPENING_STEPS: readonly string[] = ['repair-drier', 'repair-nitrogen', 'repair-opened']
 
 export type PhotoOf = 'before' | 'after' | 'other'
 

@@ -1,5 +1,5 @@
-import { type Chapter, PLAIN, wordsOnly } from '../chapter'
-import { isEmpty } from '../episodes'
+import { type Chapter, PLAIN, wordsOnly } from '../envelope/chapter'
+import { isEmpty } from '../mass/episodes'
 
 /** What a change to another gas asks for beside the charge. */
 export const RETROFIT_STEPS = [

@@ -1,6 +1,14 @@
-import type { Chapter, KindRules, Stamped } from '../chapter'
-import { type JobState, raise } from '../state'
-import { addWeighing, type Segment, type Transfer, type Use, type WeighMode, measure } from '../weighings'
+import type { Chapter, KindRules, Stamped } from '../envelope/chapter'
+import { type JobState, raise } from '../envelope/state'
+import {
+  addWeighing,
+  type Segment,
+  type Transfer,
+  type Use,
+  type WeighMode,
+  measure,
+} from '../mass/weighings'
+import { openTransfer } from '../envelope/open-transfer'
 
 export interface TransferBodies {
   'cylinder-chosen': { cylinderId: string; use: Use; massMg: number | null }
@@ -124,11 +132,6 @@ export const transfer: Chapter<TransferBodies, TransferSlice> = {
     const running = openTransfer(state)
     return running && (running.use === 'recover' ? 'note-weight' : 'charge-on')
   },
-}
-
-/** The last transfer that has not ended. */
-export function openTransfer(state: Pick<JobState, 'transfers'>): Transfer | undefined {
-  return state.transfers.findLast((each) => each.endedAt === undefined)
 }
 
 function start(state: JobState, body: TransferBodies['run-started'], entry: Stamped<object>) {

@@ -1,6 +1,6 @@
 import type { Verdict } from '../../verdict'
-import { type Chapter, PLAIN } from '../chapter'
-import type { EntryKind } from '../entry'
+import { type Chapter, PLAIN } from '../envelope/chapter'
+import type { EntryKind } from '../envelope/entry'
 
 export type VerdictAbout = 'recovery' | 'hold' | 'charge' | 'readings'
 

@@ -1,4 +1,4 @@
-import { type Chapter, PLAIN, wordsOnly } from '../chapter'
+import { type Chapter, PLAIN, wordsOnly } from '../envelope/chapter'
 
 /** What is watched for a set time: the low side after a pull, or nitrogen in the circuit. */
 export type Watched = 'pull' | 'nitrogen'
