@@ -1,4 +1,5 @@
 import {
+  booksSay,
   chargeLag,
   clocksOf,
   everEmptied,
@@ -50,7 +51,7 @@ async function referenceOf(tx: ShopTx, jobId: string, state: JobState): Promise<
   const { massMg, whole } = books
   const system = (await systemOf(tx, state.systemId)) ?? null
   return {
-    books: whole ? { massMg, sigmaMg: 0 } : null,
+    books: whole ? booksSay(massMg) : null,
     inBooksMg: massMg,
     plate: wholeByPlate({ jobId, system }, state),
   }

@@ -1,5 +1,5 @@
 import { createContext, use, useMemo } from 'react'
-import { type JobState, type JudgingContext, type Stage, wholeByPlate } from '#core/tape'
+import { type JobState, judgingContext, type JudgingContext, type Stage } from '#core/tape'
 import type { Draft } from '~/tape/draft'
 import type { JobCylinder, JobData } from '~/job-data/data'
 
@@ -22,22 +22,6 @@ export function useJob(): OpenJob {
   const job = use(JobContext)
   if (!job) throw new Error('useJob needs a JobContext above it')
   return job
-}
-
-/** One standard deviation of what books say of a charge: two transfers on ordinary scales. */
-const BOOKS_SIGMA_MG = 15_000
-
-/** Everything that judging needs beside the tape. */
-export function judgingContext(data: JobData, state: JobState): JudgingContext {
-  const { system, booksBefore } = data
-  return {
-    books: booksBefore && { massMg: booksBefore.massMg, sigmaMg: BOOKS_SIGMA_MG },
-    inBooksMg: data.inBooksMg,
-    plate: wholeByPlate(data, state),
-    trade: system?.trade ?? 'stationary',
-    metering: system?.metering ?? 'unknown',
-    plateSubcoolingK: system?.subcoolingTargetK ?? null,
-  }
 }
 
 /** What the panels and papers judge by. */

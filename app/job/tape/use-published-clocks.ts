@@ -1,9 +1,8 @@
 import { useEffect } from 'react'
-import { clocksOf, type JobState } from '#core/tape'
+import { clocksOf, type JobState, judgingContext } from '#core/tape'
 import { seenOnPage } from '~/device/clocks/running'
 import { deviceOffsetMs } from '~/tape/device'
 import { useOutbox } from '~/device/outbox/outbox-context'
-import { judgingContext } from '../field/job-context'
 import type { JobData } from '~/job-data/data'
 
 /**

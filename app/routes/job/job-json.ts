@@ -1,9 +1,15 @@
-import { foldTape, judgeNow, movedInAll, standingVerdict, type VerdictAbout } from '#core/tape'
+import {
+  foldTape,
+  judgeNow,
+  movedInAll,
+  standingVerdict,
+  type VerdictAbout,
+  judgingContext,
+} from '#core/tape'
 import { inShop, movements } from '#db'
 import { idOf } from '~/base/form/ids.server'
 import { signedIn } from '~/base/session/signed-in.server'
 import type { Route } from './+types/job-json'
-import { judgingContext } from '~/job/field/job-context'
 import { loadJob } from '~/job-data/load.server'
 
 const ABOUT: VerdictAbout[] = ['recovery', 'hold', 'charge', 'readings']

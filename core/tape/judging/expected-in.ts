@@ -4,7 +4,7 @@ import { type ExpectedCharge, expectedCharge, type SystemPlate } from '../../sys
 import type { JobState } from '../envelope/state'
 
 /** A job, and the system that it is about. */
-interface OfJob {
+export interface OfJob {
   jobId: string
   system: (SystemPlate & { /** The job whose tape has named its plate. */ plateJob: string | null }) | null
 }

@@ -14,6 +14,12 @@ export interface Reference {
   plate: Weighed | null
 }
 
+/** One standard deviation of what books say of a charge, mg: two transfers on ordinary scales. */
+const BOOKS_SIGMA_MG = 15_000
+
+/** What books say of a charge, as well as they know it. */
+export const booksSay = (massMg: number): Weighed => ({ massMg, sigmaMg: BOOKS_SIGMA_MG })
+
 export const NOTHING_KNOWN: Reference = { books: null, plate: null }
 
 /** What is in the system now, and how that is known. */

@@ -1,10 +1,9 @@
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import pdfmake from 'pdfmake'
-import { foldTape } from '#core/tape'
+import { foldTape, judgingContext } from '#core/tape'
 import { atmospherePa, type Units } from '#core/units'
 import type { JobData } from '~/job-data/data'
-import { judgingContext } from '~/job/field/job-context'
 import { definition } from './document'
 import { type Copy, type PaperJob, photoWords } from './paper-job'
 
