@@ -21,7 +21,7 @@ export async function sendForm<T>(
   try {
     return await serverAction()
   } catch (error) {
-    // An answer is an answer, a way elsewhere for one.
+    // A response or a redirect came from the server; a TypeError says that the browser reached none.
     if (!(error instanceof TypeError)) throw error
     const done = await here?.()
     if (done === undefined) say(true)

@@ -97,7 +97,7 @@ export async function clientAction({ request, serverAction }: Route.ClientAction
   try {
     return await serverAction()
   } catch (error) {
-    // An answer is an answer, a way elsewhere for one: only where none came it is kept here.
+    // A response or a redirect came from the server. Only a TypeError, the browser reached none, begins the job here.
     if (!(error instanceof TypeError) || !shown) throw error
     const { beginHere } = await import('~/pages/jobs/new/begin-here')
     const begun = await beginHere(typed, shown)
