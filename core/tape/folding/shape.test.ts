@@ -6,18 +6,31 @@ import { FOLD_VERSION, foldTape } from './fold'
 
 const TAPES = join(import.meta.dirname, '../old-tapes')
 
-/** Every place in a state with what may stand there: lists and records by id as one place each. */
+/** Records of the state whose keys are ids: of entries, cylinders, devices. */
+const BY_ID = [
+  '.acknowledged',
+  '.clocks',
+  '.earlyCurves',
+  '.earlyItems',
+  '.earlyTestEnds',
+  '.earlyWatchEnds',
+  '.gas',
+  '.hiddenEarly',
+  '.overruledEarly',
+]
+
+/** Every place in a state with what may stand there: a list, and a record by id, as one place each. */
 function placesIn(value: unknown, place: string, found: Set<string>) {
   if (value === null || typeof value !== 'object')
     return found.add(`${place}: ${value === null ? null : typeof value}`)
   if (Array.isArray(value)) for (const each of value) placesIn(each, `${place}[]`, found)
   else
     for (const [key, each] of Object.entries(value))
-      placesIn(each, `${place}.${/^[a-z][A-Za-z]*$/.test(key) ? key : '*'}`, found)
+      placesIn(each, `${place}.${BY_ID.includes(place) ? '*' : key}`, found)
   return found
 }
 
-/** The state of a job as all old tapes fold to it; what is an entry's own, or a verdict's, is not the fold's. */
+/** The state of a job as all old tapes fold to it; its lines are the entries themselves. */
 function shapeNow(): string[] {
   const found = new Set<string>()
   for (const name of readdirSync(TAPES).filter((each) => each.endsWith('.json'))) {
